@@ -1,0 +1,137 @@
+"""Our best file under a limit against a plain Pillow script's: same pictures, same limits, same run.
+
+The plain script resizes by Lanczos and bisects the quality of a progressive, optimised 4:2:0 JPEG
+from 1 to 95. Both are judged by ssimulacra2 against the same resized picture.
+"""
+
+from __future__ import annotations
+
+import io
+import statistics
+import sys
+import tempfile
+import time
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from ssimulacra2 import compute_ssimulacra2
+
+from bench.pictures import Job, jobs
+from tallpage.core.fit import FitResult, fit_raster
+from tallpage.core.fit._formats import Format
+from tallpage.core.picture import Raster
+
+ALL: tuple[Format, ...] = ("jpeg", "png", "webp", "avif")
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """A file, how long it took, and how it was judged."""
+
+    name: str
+    data: bytes
+    seconds: float
+    score: float
+    first_seconds: float | None = None
+
+
+def plain(picture: Image.Image, width_px: int, limit_bytes: int) -> bytes:
+    """The best JPEG that the plain script finds; the lightest when none fits."""
+    size = (width_px, max(1, round(picture.height * width_px / picture.width)))
+    small = picture.convert("RGB").resize(size, Image.Resampling.LANCZOS)
+    low, high, best = 1, 95, b""
+    while low <= high:
+        middle = (low + high) // 2
+        buffer = io.BytesIO()
+        small.save(buffer, "JPEG", quality=middle, optimize=True, progressive=True, subsampling=2)
+        if buffer.tell() <= limit_bytes:
+            best, low = buffer.getvalue(), middle + 1
+        else:
+            high = middle - 1
+    return best
+
+
+def ours(
+    picture: Image.Image, width_px: int, limit_bytes: int, formats: tuple[Format, ...]
+) -> tuple[FitResult, float | None]:
+    """What Tall Page makes of the same, and after how many seconds a first acceptable file was there."""
+    started = time.perf_counter()
+    whole = Raster.from_rows(np.asarray(picture))
+    raster = whole.resized(whole.size.at_width(width_px)).held()
+    first: list[float] = []
+    result = fit_raster(
+        raster,
+        limit_bytes=limit_bytes,
+        formats=formats,
+        on_first=lambda _: first.append(time.perf_counter() - started),
+    )
+    return result, first[0] if first else None
+
+
+def judged(original: Raster, data: bytes) -> float:
+    """ssimulacra2 of a file; transparency is seen over white. A file that is not there scores -100."""
+    if not data:
+        return -100.0
+    with tempfile.TemporaryDirectory() as scratch:
+        first, second = Path(scratch) / "a.png", Path(scratch) / "b.png"
+        for path, raster in ((first, original), (second, Raster.decode(data).held())):
+            path.write_bytes(raster.flattened((255, 255, 255)).without_alpha().as_png(compression=1))
+        return float(compute_ssimulacra2(str(first), str(second)))
+
+
+def run(job: Job) -> dict[str, Made]:
+    """All three for one job."""
+    whole = Raster.from_rows(np.asarray(job.picture))
+    reference = whole.resized(whole.size.at_width(job.width_px)).held()
+    made = {}
+    started = time.perf_counter()
+    data = plain(job.picture, job.width_px, job.limit_bytes)
+    made["plain"] = Made("JPEG", data, time.perf_counter() - started, judged(reference, data))
+    for name, formats in (("jpeg", ("jpeg",)), ("all", ALL)):
+        started = time.perf_counter()
+        result, first_seconds = ours(job.picture, job.width_px, job.limit_bytes, formats)
+        seconds = time.perf_counter() - started
+        data = result.chosen.data if result.chosen else b""
+        if len(data) > job.limit_bytes:
+            raise RuntimeError(f"{job.name}: over the limit")
+        label = f"{result.chosen.recipe} ({result.tries})" if result.chosen else "none"
+        made[name] = Made(label, data, seconds, judged(reference, data), first_seconds)
+    return made
+
+
+def main() -> None:
+    """Measure and print a row a job, then the figures that are asked for."""
+    rows = []
+    for job in jobs():
+        if len(sys.argv) > 2 and sys.argv[2] not in job.name:
+            continue
+        made = run(job)
+        rows.append(made)
+        figures = "  ".join(
+            f"{name} {row.score:6.1f} {row.seconds:5.2f} s {len(row.data) / 1000:6.1f} kB {row.name}"
+            for name, row in made.items()
+        )
+        print(f"{job.name:28} {job.limit_bytes / 1000:6.1f} kB  {figures}", flush=True)
+    fair = [row for row in rows if row["plain"].data]
+    for name in ("jpeg", "all"):
+        gains = [row[name].score - row["plain"].score for row in fair]
+        times = [row[name].seconds / row["plain"].seconds for row in fair]
+        print(
+            f"{name}: gain mean {statistics.mean(gains):.1f}, least {min(gains):.1f}; "
+            f"time × script's, median {statistics.median(times):.1f}, most {max(times):.1f}"
+        )
+    firsts = [
+        row["all"].first_seconds / row["plain"].seconds
+        for row in fair
+        if row["all"].first_seconds is not None
+    ]
+    print(
+        f"first acceptable file: {len(firsts)} of {len(fair)} jobs, time × script's, "
+        f"median {statistics.median(firsts):.1f}, most {max(firsts):.1f}"
+    )
+
+
+if __name__ == "__main__":
+    main()

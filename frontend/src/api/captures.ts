@@ -1,0 +1,152 @@
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { answered, api, sendPicture } from "./client";
+import type { Capture, Cut, Frame, TakeSettings } from "./types";
+
+const PENDING_MS = 600;
+const QUIET_MS = 15_000;
+
+export function isPending(capture: Pick<Capture, "job">): boolean {
+  return capture.job.state === "queued" || capture.job.state === "running";
+}
+
+/** The shelf, newest first, asked again often while something is arriving; what holds `words`, if any. */
+export function useShelf(words = "") {
+  return useInfiniteQuery({
+    queryKey: ["captures", words],
+    placeholderData: keepPreviousData,
+    queryFn: ({ pageParam }) =>
+      answered(api.GET("/api/captures", { params: { query: { limit: 60, before: pageParam, words } } })),
+    initialPageParam: null as number | null,
+    getNextPageParam: (page) => page.next_before,
+    refetchInterval: (query) => {
+      const captures = query.state.data?.pages.flatMap((page) => page.captures) ?? [];
+      return captures.some(isPending) ? PENDING_MS : QUIET_MS;
+    },
+  });
+}
+
+export function useCapture(captureId: number) {
+  return useQuery({
+    queryKey: ["capture", captureId],
+    queryFn: () =>
+      answered(api.GET("/api/captures/{capture_id}", { params: { path: { capture_id: captureId } } })),
+    refetchInterval: (query) => (query.state.data && isPending(query.state.data) ? PENDING_MS : false),
+  });
+}
+
+/** The blocks of a taken page. A capture never changes, so its map is asked for once. */
+export function usePageMap(captureId: number) {
+  return useQuery({
+    queryKey: ["map", captureId],
+    queryFn: () => answered(api.GET("/api/captures/{capture_id}/map", { params: { path: { capture_id: captureId } } })),
+    staleTime: Infinity,
+  });
+}
+
+export interface PageOrder {
+  address: string;
+  screen: { width_px: number; height_px: number; scale: number; touch: boolean };
+  settings: Required<TakeSettings>;
+}
+
+export function useTakePage() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (order: PageOrder) => answered(api.POST("/api/captures", { body: order })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
+  });
+}
+
+/** Take a page once more as it was taken before, beside the earlier capture. */
+export function useRetake() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (captureId: number) =>
+      answered(api.POST("/api/captures/{capture_id}/retake", { params: { path: { capture_id: captureId } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
+  });
+}
+
+/** Take what lies below a capture that was cut off. */
+export function useTakeFurther() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (captureId: number) =>
+      answered(api.POST("/api/captures/{capture_id}/further", { params: { path: { capture_id: captureId } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
+  });
+}
+
+export function useAddPicture() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ file, name }: { file: Blob; name: string }) => sendPicture(file, name),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
+  });
+}
+
+type CaptureAction = "delete" | "restore" | "stop" | "stop-keeping" | "again";
+
+/** What can be done to a capture as a whole, except renaming. */
+export function useCaptureAction() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ captureId, action }: { captureId: number; action: CaptureAction }) => {
+      const params = { params: { path: { capture_id: captureId } } };
+      if (action === "delete") await api.DELETE("/api/captures/{capture_id}", params);
+      else if (action === "restore") await api.POST("/api/captures/{capture_id}/restore", params);
+      else if (action === "stop" || action === "stop-keeping")
+        await api.POST("/api/captures/{capture_id}/stop", {
+          params: { ...params.params, query: { keep: action === "stop-keeping" } },
+        });
+      else await api.POST("/api/captures/{capture_id}/again", params);
+    },
+    onSettled: async (_data, _error, { captureId }) => {
+      await queries.invalidateQueries({ queryKey: ["captures"] });
+      await queries.invalidateQueries({ queryKey: ["capture", captureId] });
+    },
+  });
+}
+
+export function useRenameCapture() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ captureId, name }: { captureId: number; name: string }) =>
+      answered(
+        api.PATCH("/api/captures/{capture_id}", { params: { path: { capture_id: captureId } }, body: { name } }),
+      ),
+    onSettled: async (_data, _error, { captureId }) => {
+      await queries.invalidateQueries({ queryKey: ["captures"] });
+      await queries.invalidateQueries({ queryKey: ["capture", captureId] });
+    },
+  });
+}
+
+export function useStartCut(captureId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      answered(api.POST("/api/captures/{capture_id}/cuts", { params: { path: { capture_id: captureId } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["capture", captureId] }),
+  });
+}
+
+export function useDeleteCut(captureId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (cutId: number) => api.DELETE("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } } }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["capture", captureId] }),
+  });
+}
+
+/** Write a frame; refused when another tab wrote a newer one. */
+export function saveFrame(cutId: number, version: number, frame: Frame): Promise<Cut> {
+  return answered(
+    api.PATCH("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } }, body: { version, frame } }),
+  );
+}
+
+export function fetchCut(cutId: number): Promise<Cut> {
+  return answered(api.GET("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } } }));
+}

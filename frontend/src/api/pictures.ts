@@ -1,0 +1,40 @@
+/** Addresses of pictures. The key is in them so that a browser never shows an old one. */
+export function thumbnailUrl(capture: { id: number; picture_key: string }): string {
+  return `/api/captures/${capture.id}/thumbnail?key=${capture.picture_key}`;
+}
+
+/** What there is of a page that is being taken; a new address for every strip that has come. */
+export function soFarUrl(capture: { id: number; job: { done: number } }): string {
+  return `/api/captures/${capture.id}/so-far?strips=${capture.job.done}`;
+}
+
+export function stripSoFarUrl(capture: { id: number }, number: number): string {
+  return `/api/captures/${capture.id}/so-far/${number}`;
+}
+
+export function spineUrl(capture: { id: number; picture_key: string }): string {
+  return `/api/captures/${capture.id}/spine?key=${capture.picture_key}`;
+}
+
+export function stripUrl(capture: { id: number; picture_key: string }, number: number, shrink: 1 | 2 | 4): string {
+  return `/api/captures/${capture.id}/strips/${number}?shrink=${shrink}&key=${capture.picture_key}`;
+}
+
+export function outputFileUrl(output: { id: number; file_key: string }): string {
+  return `/api/outputs/${output.id}/file?key=${output.file_key}`;
+}
+
+export type BandSide = "original" | "result" | "difference";
+
+export function bandUrl(output: { id: number; file_key: string }, side: BandSide, number: number): string {
+  return `/api/outputs/${output.id}/${side}/${number}?key=${output.file_key}`;
+}
+
+export function leafFileUrl(output: { id: number; file_key: string }, number: number): string {
+  return `/api/outputs/${output.id}/leaves/${number}/file?key=${output.file_key}`;
+}
+
+/** The worst place of the chosen file: as it was, or as the candidate of that number shows it. */
+export function swatchUrl(output: { id: number; swatch_key: string }, name: "original" | number): string {
+  return `/api/outputs/${output.id}/swatches/${name}?key=${output.swatch_key}`;
+}

@@ -1,0 +1,86 @@
+import { Keyboard, Moon, Sun } from "lucide-react";
+import { useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
+
+import { AddressField } from "../gather/AddressField";
+import { PictureDrop } from "../gather/PictureDrop";
+import { KeysHelp } from "./KeysHelp";
+import { Notices } from "./Notices";
+import { applyTheme, storedTheme } from "./theme";
+
+const SCREENS = [
+  { to: "/", label: "Gather" },
+  { to: "/shelf", label: "Shelf" },
+  { to: "/outlets", label: "Outlets" },
+] as const;
+
+/** What is around every screen: the top bar, the keys, the place where pictures can be dropped. */
+export function Shell() {
+  const [helpOpen, setHelpOpen] = useState(false);
+  const [theme, setTheme] = useState(storedTheme);
+  const navigate = useNavigate();
+  const onGather = useLocation().pathname === "/";
+
+  useHotkeys("g", () => void navigate("/"));
+  useHotkeys("s", () => void navigate("/shelf"));
+  useHotkeys("o", () => void navigate("/outlets"));
+  useHotkeys("?", () => setHelpOpen((open) => !open), {
+    useKey: true,
+    ignoreModifiers: true, // which keys make a question mark depends on the keyboard
+  });
+  useHotkeys("a", () => document.querySelector<HTMLTextAreaElement>("[data-address-field]")?.focus(), {
+    preventDefault: true,
+  });
+
+  const otherTheme = theme === "tallpage" ? "tallpage-night" : "tallpage";
+  return (
+    <PictureDrop>
+      <div className="flex h-full flex-col">
+        <header className="flex h-12 shrink-0 items-center gap-5 border-b border-base-300 px-4">
+          <Link to="/" className="flex items-center gap-2 font-semibold" aria-label="Tall Page: Gather">
+            <img src="/static/tallpage.svg" alt="" className="h-7 w-7" />
+            <span className="hidden whitespace-nowrap sm:inline">Tall Page</span>
+          </Link>
+          <nav className="flex gap-1" aria-label="Screens">
+            {SCREENS.map((screen) => (
+              <NavLink
+                key={screen.to}
+                to={screen.to}
+                end
+                className={({ isActive }) =>
+                  `border-b-2 px-2 py-1 ${isActive ? "border-accent font-semibold" : "border-transparent hover:border-base-300"}`
+                }
+              >
+                {screen.label}
+              </NavLink>
+            ))}
+          </nav>
+          <div className="hidden min-w-0 flex-1 justify-center md:flex">{!onGather && <AddressField compact />}</div>
+          <div className="ml-auto flex gap-1 md:ml-0">
+            <button
+              type="button"
+              className="btn btn-square btn-ghost btn-sm"
+              aria-label={theme === "tallpage" ? "Night colours" : "Day colours"}
+              title={theme === "tallpage" ? "Night colours" : "Day colours"}
+              onClick={() => {
+                applyTheme(otherTheme);
+                setTheme(otherTheme);
+              }}
+            >
+              {theme === "tallpage" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+            </button>
+            <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Keys" title="Keys (?)" onClick={() => setHelpOpen(true)}>
+              <Keyboard size={18} aria-hidden />
+            </button>
+          </div>
+        </header>
+        <div className="relative min-h-0 flex-1 overflow-y-auto">
+          <Outlet />
+        </div>
+      </div>
+      <KeysHelp open={helpOpen} onClose={() => setHelpOpen(false)} />
+      <Notices />
+    </PictureDrop>
+  );
+}

@@ -1,0 +1,74 @@
+import { Plus, Trash2 } from "lucide-react";
+import { Link, useNavigate } from "react-router";
+
+import { useDeleteCut } from "../api/captures";
+import { formatSize } from "../parts/figures";
+import { useBench } from "./benchContext";
+import { Report } from "./Report";
+
+/** What is on the Bench, how it was taken, and which cut of it is in hand. */
+export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
+  const { capture, cut, saveState } = useBench();
+  return (
+    <div className="flex h-11 shrink-0 items-center gap-4 border-b border-base-300 px-4">
+      <h1 className="min-w-0 truncate font-semibold" title={capture.name}>
+        {capture.name}
+      </h1>
+      <span className="figure shrink-0 text-sm">{formatSize(capture.width_px, capture.height_px)}</span>
+      <Report />
+      <div className="ml-auto flex shrink-0 items-center gap-1" role="group" aria-label="Cuts">
+        <SaveWords state={saveState} />
+        {capture.cuts.map((row) => (
+          <Link
+            key={row.id}
+            to={`/captures/${capture.id}/cuts/${row.id}`}
+            aria-current={row.id === cut.id}
+            className={`btn btn-sm ${row.id === cut.id ? "btn-neutral" : ""}`}
+          >
+            {row.name}
+          </Link>
+        ))}
+        <DeleteCut />
+        <button type="button" className="btn btn-ghost btn-sm" title="Start another cut of this page (N)" onClick={onNewCut}>
+          <Plus size={16} aria-hidden /> New cut
+        </button>
+      </div>
+    </div>
+  );
+}
+
+function SaveWords({ state }: { state: ReturnType<typeof useBench>["saveState"] }) {
+  const { saver } = useBench();
+  if (state.kind === "failed")
+    return (
+      <span className="mr-2 flex items-center gap-2 text-sm text-error" role="alert">
+        Not saved: {state.problem.sentence}
+        <button type="button" className="btn btn-xs" onClick={() => void saver.flush()}>
+          Save again
+        </button>
+      </span>
+    );
+  return (
+    <span className="mr-2 text-sm text-info" data-save-state={state.kind}>
+      {state.kind === "saved" ? "Saved" : "Saving…"}
+    </span>
+  );
+}
+
+function DeleteCut() {
+  const { capture, cut } = useBench();
+  const remove = useDeleteCut(capture.id);
+  const navigate = useNavigate();
+  if (capture.cuts.length < 2) return null;
+  return (
+    <button
+      type="button"
+      className="btn btn-square btn-ghost btn-sm"
+      aria-label={`Delete ${cut.name}`}
+      title={`Delete ${cut.name} and its files`}
+      onClick={() => remove.mutate(cut.id, { onSuccess: () => void navigate(`/captures/${capture.id}`) })}
+    >
+      <Trash2 size={16} aria-hidden />
+    </button>
+  );
+}

@@ -1,0 +1,64 @@
+import { useAddOutput, useDivide } from "../api/outlets";
+import { asProblem } from "../api/client";
+import type { Output } from "../api/types";
+import { useNotices } from "../app/notices";
+import { formatBytes, formatName } from "../parts/figures";
+import { ProblemNote } from "../parts/ProblemNote";
+import { useBench } from "./benchContext";
+
+type Advice = Output["advice"][number];
+
+/** That a limit cannot be met acceptably, and what would meet it: one press for each. */
+export function NotMet({ output }: { output: Output }) {
+  const { cut, saver, open } = useBench();
+  const add = useAddOutput(cut.id);
+  const divide = useDivide(cut.id);
+  const show = useNotices((state) => state.show);
+  const onError = (error: unknown) =>
+    show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint });
+
+  const apply = async (advice: Advice) => {
+    await saver.flush();
+    if (advice.kind === "leaves") {
+      divide.mutate({ outputId: output.id, leaf_count: advice.value, breaks: [] }, { onError });
+      return;
+    }
+    const rules = {
+      width_px: advice.kind === "width" ? advice.value : output.width_px,
+      limit_bytes: advice.kind === "limit" ? advice.value : output.limit_bytes,
+      formats: advice.kind === "format" && advice.format ? [advice.format] : output.formats,
+    };
+    add.mutate(rules, { onError, onSuccess: (made) => open(made.id) });
+  };
+  return (
+    <ProblemNote sentence={notMetSentence(output)}>
+      <ul className="mt-1 space-y-2">
+        {output.advice.map((advice) => (
+          <li key={advice.kind}>
+            {advice.sentence}{" "}
+            <button type="button" className="btn btn-xs" onClick={() => void apply(advice)}>
+              {pressWords(advice)}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </ProblemNote>
+  );
+}
+
+function notMetSentence(output: Output): string {
+  const limit = formatBytes(output.limit_bytes);
+  const failing = output.leaves.filter((leaf) => !leaf.met).length;
+  if (failing) return `${failing} of ${output.leaves.length} leaves do not look acceptable under ${limit}.`;
+  if (!output.file_key) return `Nothing fits ${limit} at ${output.width_px} px wide.`;
+  if (output.bytes > output.limit_bytes)
+    return `This file is ${formatBytes(output.bytes - output.limit_bytes)} over the limit.`;
+  return `It fits ${limit}, but does not look acceptable.`;
+}
+
+function pressWords(advice: Advice): string {
+  if (advice.kind === "width") return `Fit at ${advice.value} px`;
+  if (advice.kind === "limit") return `Fit under ${formatBytes(advice.value)}`;
+  if (advice.kind === "leaves") return `Divide into ${advice.value}`;
+  return advice.format ? `Fit as ${formatName(advice.format)}` : "Fit";
+}

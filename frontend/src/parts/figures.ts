@@ -1,0 +1,52 @@
+/** How figures are written. 1 kB = 1,000 bytes. */
+export function formatBytes(count: number): string {
+  if (count < 1_000) return `${count} B`;
+  if (count < 999_950) return `${(count / 1_000).toFixed(1)} kB`;
+  return `${(count / 1_000_000).toFixed(2)} MB`;
+}
+
+export function formatPx(count: number): string {
+  return count.toLocaleString("en-GB");
+}
+
+export function formatSize(width_px: number, height_px: number): string {
+  return `${width_px} × ${formatPx(height_px)}`;
+}
+
+const FORMAT_NAMES = { jpeg: "JPEG", png: "PNG", webp: "WebP", avif: "AVIF", gif: "GIF" } as const;
+
+export function formatName(format: keyof typeof FORMAT_NAMES): string {
+  return FORMAT_NAMES[format];
+}
+
+/** “2 min ago”, or the date when it is not of today. */
+export function formatWhen(iso: string, now: Date): string {
+  const then = new Date(iso);
+  const seconds = Math.max(0, (now.getTime() - then.getTime()) / 1_000);
+  if (seconds < 60) return "just now";
+  if (seconds < 3_600) return `${Math.floor(seconds / 60)} min ago`;
+  if (then.toDateString() === now.toDateString())
+    return then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  return then.toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+}
+
+/** Bytes of “90”, “90 kB”, “64 KiB”; a bare number is kB. Null when it is none of these. */
+export function parseLimit(text: string): number | null {
+  const match = /^\s*(\d+(?:[.,]\d+)?)\s*(b|kb|mb|kib|mib)?\s*$/i.exec(text);
+  if (!match) return null;
+  const amount = Number(match[1]?.replace(",", "."));
+  const factor = { b: 1, kb: 1_000, mb: 1_000_000, kib: 1_024, mib: 1_048_576 }[(match[2] ?? "kb").toLowerCase()];
+  const bytes = Math.floor(amount * (factor ?? 1_000));
+  return bytes >= 1 ? bytes : null;
+}
+
+/** Whole px of what was typed, or null. */
+export function parsePx(text: string): number | null {
+  const cleaned = text.replace(/[\s,]/g, "").replace(/px$/i, "");
+  return /^\d{1,9}$/.test(cleaned) ? Number(cleaned) : null;
+}
+
+/** A display as it is written everywhere: CSS px, and its pixel scale when that is not 1. */
+export function screenWords({ width_px, height_px, scale }: { width_px: number; height_px: number; scale: number }): string {
+  return `${width_px}×${height_px}${scale > 1 ? ` at ${scale}` : ""}`;
+}

@@ -1,0 +1,57 @@
+"""Holds the written-down API against the code: ``docs/openapi.json`` and the interface's types.
+
+Without an option it says whether they are current (exit 1 when not); ``--write`` makes them so.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+SCHEMA = ROOT / "docs" / "openapi.json"
+TYPES = ROOT / "frontend" / "src" / "api" / "generated.ts"
+
+
+def current_schema() -> str:
+    """The API as the code has it now."""
+    os.environ["DJANGO_SETTINGS_MODULE"] = "tallpage.server.settings"
+    import django
+
+    django.setup()
+    from tallpage.server.api import api
+
+    return json.dumps(api.get_openapi_schema(), indent=1, ensure_ascii=False) + "\n"
+
+
+def types_of(schema: Path) -> str:
+    """TypeScript generated from a schema file."""
+    generator = ROOT / "frontend" / "node_modules" / ".bin" / "openapi-typescript"
+    with tempfile.TemporaryDirectory() as scratch:
+        out = Path(scratch) / "generated.ts"
+        subprocess.run([generator, schema, "-o", out], check=True, capture_output=True)
+        return out.read_text("utf-8")
+
+
+def main() -> int:
+    """Compare, or write."""
+    schema = current_schema()
+    if "--write" in sys.argv[1:]:
+        SCHEMA.write_text(schema, "utf-8")
+        TYPES.write_text(types_of(SCHEMA), "utf-8")
+        return 0
+    stale = [SCHEMA] if SCHEMA.read_text("utf-8") != schema else []
+    stale += [TYPES] if not stale and TYPES.read_text("utf-8") != types_of(SCHEMA) else []
+    for path in stale:
+        print(f"{path.relative_to(ROOT)} is not current. Run: make api", file=sys.stderr)
+    return 1 if stale else 0
+
+
+if __name__ == "__main__":
+    with tempfile.TemporaryDirectory(prefix="tallpage-schema-") as home:
+        os.environ["TALLPAGE_HOME"] = home
+        sys.exit(main())

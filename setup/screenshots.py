@@ -1,0 +1,94 @@
+"""Takes the pictures in ``docs/screenshots/`` anew, from the demo data: ``make screenshots``."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from selenium.webdriver.common.keys import Keys
+from tests.browser.person import Person
+from tests.browser.stack import open_window, running_application
+
+from tallpage.demo.photo_store import PhotoStore
+
+ROOT = Path(__file__).resolve().parent.parent
+SHOTS = ROOT / "docs" / "screenshots"
+PHOTOGRAPHS = ROOT / "var" / "demo" / "demo-photographs"
+PAGES = ("/archive", "/notices", "/fleet", "/timetable", "/departures", "/islands")
+
+
+def _settled(person: Person) -> None:
+    """Wait until every picture in view is there and nothing moves any more."""
+    script = "return [...document.images].every((image) => image.complete && image.naturalWidth > 0)"
+    person.until(lambda driver: driver.execute_script(script))
+
+
+def _fit(person: Person, words: str, rows: int) -> None:
+    person.add_slot(words)
+    person.until(lambda _: len(person.all("[data-output][data-state=done]")) == rows)
+
+
+def main() -> None:
+    """Walk through the application and keep what is seen."""
+    SHOTS.mkdir(parents=True, exist_ok=True)
+    store = PhotoStore(PHOTOGRAPHS)
+    store.paint_all()
+    with (
+        tempfile.TemporaryDirectory() as home,
+        running_application(Path(home), PHOTOGRAPHS) as app,
+        open_window() as driver,
+    ):
+        person = Person(driver, app, Path(home))
+        shoot = _shooter(person)
+        for path in PAGES:
+            tall_id = person.take(path)
+        home_id = person.take("/")
+        person.open("/")
+        person.see("article[data-state=done] img")
+        person.see("[data-address-field]").send_keys(f"{app.site}/slow", Keys.ENTER)
+        person.see("article[data-state=running]")
+        shoot("gather")
+        person.open_how_to_take()
+        person.button("Add a step").click()
+        person.see("[aria-label='On what, step 1']").send_keys('"Show all sailings"')
+        shoot("how-to-take")
+        person.driver.execute_script("localStorage.clear()")
+        person.open("/sign-ins?host=crew.skerrin.example&page=crew.skerrin.example/sign-in")
+        person.see("main form")
+        shoot("sign-ins")
+        person.open("/shelf")
+        person.see("article[data-state=done] img")
+        shoot("shelf")
+        person.open_bench(home_id)
+        field = person.see("[data-field=height_px]")
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys("2100", Keys.ENTER)
+        _fit(person, "240 px", 1)
+        _fit(person, "720 px", 2)
+        shoot("bench")
+        person.button("Compare").click()
+        person.see("img[data-side=result]")
+        person.press("n")
+        person.see("[data-place]")
+        shoot("compare")
+        person.open_bench(tall_id)
+        _fit(person, "Listing", 1)
+        person.see("[data-spine] [data-break]")
+        shoot("leaves")
+        person.open("/outlets")
+        person.see_text("Noticeboard")
+        shoot("outlets")
+
+
+def _shooter(person: Person) -> Callable[[str], None]:
+    def shoot(name: str) -> None:
+        _settled(person)
+        person.driver.save_screenshot(str(SHOTS / f"{name}.png"))
+        print(SHOTS / f"{name}.png")
+
+    return shoot
+
+
+if __name__ == "__main__":
+    main()

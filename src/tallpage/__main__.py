@@ -1,0 +1,5 @@
+"""``python -m tallpage`` is the command ``tallpage``."""
+
+from tallpage.cli import main
+
+main()

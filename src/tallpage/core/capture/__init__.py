@@ -1,0 +1,48 @@
+"""Address + screen -> strips + report.
+
+The one thing that needs a browser. Pixels are written as they are taken, so a tall page is
+never held in memory.
+"""
+
+from tallpage.core.capture._address import normalise_address, require_public
+from tallpage.core.capture._browser import Browser, BrowserMissing, find_chromium
+from tallpage.core.capture._guard import Guard, PrivateHosts
+from tallpage.core.capture._page_map import Block, PageMap
+from tallpage.core.capture._patience import Patience
+from tallpage.core.capture._report import PageReport
+from tallpage.core.capture._request import Extent, Hanging, PageRequest, PageWidth, Progress, Scheme, Wish
+from tallpage.core.capture._screen import PRESETS, Screen
+from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, SignIn, StateSignIn, read_state
+from tallpage.core.capture._steps import Step, StepKind
+from tallpage.core.capture._take import take_page
+
+__all__ = [
+    "PRESETS",
+    "BasicSignIn",
+    "Block",
+    "Browser",
+    "BrowserMissing",
+    "Extent",
+    "FormSignIn",
+    "Guard",
+    "Hanging",
+    "PageMap",
+    "PageReport",
+    "PageRequest",
+    "PageWidth",
+    "Patience",
+    "PrivateHosts",
+    "Progress",
+    "Scheme",
+    "Screen",
+    "SignIn",
+    "StateSignIn",
+    "Step",
+    "StepKind",
+    "Wish",
+    "find_chromium",
+    "normalise_address",
+    "read_state",
+    "require_public",
+    "take_page",
+]

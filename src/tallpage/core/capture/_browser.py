@@ -1,0 +1,202 @@
+"""The browser itself: started, kept, ended. What is done on a page is behind :class:`PageDoor`.
+
+Only these two modules know Playwright. Everything that is opened is opened in a ``with``.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
+from types import TracebackType
+from typing import Any, Self
+from urllib.parse import urlsplit
+
+from playwright.sync_api import Browser as _Browser
+from playwright.sync_api import Error as PlaywrightError
+from playwright.sync_api import Playwright, sync_playwright
+
+from tallpage.core.capture._guard import Guard
+from tallpage.core.capture._page_door import PageDoor, page_script, translated
+from tallpage.core.capture._request import PageRequest
+from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
+from tallpage.core.errors import TallPageError
+
+_ARGUMENTS = [
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--hide-scrollbars",
+    # Frames as fast as they are drawn, not as fast as a display shows them: nobody watches.
+    "--disable-gpu-vsync",
+    "--disable-frame-rate-limit",
+    # Nothing leaves past a proxy.
+    "--force-webrtc-ip-handling-policy=disable_non_proxied_udp",
+    "--font-render-hinting=none",
+    # Animated pictures show their first frame: two takes of an unchanged page are to be the same.
+    "--blink-settings=imageAnimationPolicy=2",
+]
+
+
+class BrowserMissing(TallPageError):
+    """Chromium is not installed, or would not start."""
+
+    code = "browser_missing"
+    default_hint = "Install Debian's package chromium, or set TALLPAGE_CHROMIUM to its path."
+
+
+def find_chromium() -> str | None:
+    """Path of the Chromium to drive, or None."""
+    return os.environ.get("TALLPAGE_CHROMIUM") or shutil.which("chromium")
+
+
+class Browser:
+    """A running Chromium, kept for many pages. Belongs to the thread that entered it.
+
+    With a ``guard`` (running already) it connects to nothing that the guard does not allow.
+    """
+
+    def __init__(self, *, guard: Guard | None = None) -> None:
+        self._guard = guard
+        self._playwright: Playwright | None = None
+        self._browser: _Browser | None = None
+        self._process_id = 0
+        self._signed_in: dict[FormSignIn, Any] = {}
+
+    def __enter__(self) -> Self:
+        path = find_chromium()
+        if path is None:
+            raise BrowserMissing("Chromium is not installed.")
+        self._playwright = sync_playwright().start()
+        try:
+            self._browser = self._playwright.chromium.launch(
+                executable_path=path,
+                args=_ARGUMENTS,
+                # Chromium's own sandbox cannot start as root; everybody else keeps it.
+                chromium_sandbox=os.geteuid() != 0,
+                # Without the sign in front, Chromium would go past the guard to its own machine.
+                proxy={"server": self._guard.address, "bypass": "<-loopback>"} if self._guard else None,
+            )
+        except PlaywrightError as error:
+            self._playwright.stop()
+            raise BrowserMissing(f"Chromium at {path} would not start.") from error
+        self._process_id = self._find_process()
+        return self
+
+    def _find_process(self) -> int:
+        session = self._running().new_browser_cdp_session()
+        rows = session.send("SystemInfo.getProcessInfo")["processInfo"]
+        session.detach()
+        return next(int(row["id"]) for row in rows if row["type"] == "browser")
+
+    def _running(self) -> _Browser:
+        if self._browser is None:
+            raise RuntimeError("the browser is used outside its with block")
+        return self._browser
+
+    def end_at_once(self) -> None:
+        """Kill the browser, from any thread: whoever waits for it gets an error instead of an answer."""
+        with suppress(ProcessLookupError):
+            os.kill(self._process_id, signal.SIGKILL)
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        try:
+            if self._browser is not None and self._browser.is_connected():
+                self._browser.close()
+        finally:
+            if self._playwright is not None:
+                self._playwright.stop()
+
+    @property
+    def is_alive(self) -> bool:
+        """Whether the browser still answers."""
+        return self._browser is not None and self._browser.is_connected()
+
+    @contextmanager
+    def open_page(self, request: PageRequest) -> Iterator[PageDoor]:
+        """A fresh page on the request's screen, without cookies or memory of others but its sign-in's.
+
+        What a form signed in to once is remembered while the browser lives.
+        """
+        browser = self._running()
+        if self._guard:
+            self._guard.refused.clear()
+        with translated("about:blank"):
+            context = browser.new_context(**self._visitor(request))
+        try:
+            with translated("about:blank"):
+                page = context.new_page()
+                context.on("page", lambda popup: popup.close())
+                page.on("dialog", lambda dialog: dialog.dismiss())
+                page.add_init_script(script=page_script("prelude"))
+                page.add_init_script(script=page_script("movement"))
+                door = PageDoor(
+                    page,
+                    context.new_cdp_session(page),
+                    request,
+                    guard=self._guard,
+                    hang_up=self.end_at_once,
+                )
+            yield door
+        finally:
+            if browser.is_connected():
+                context.close()
+
+    def is_signed_in(self, sign_in: FormSignIn) -> bool:
+        """Whether a form has been signed in to since the browser was started."""
+        return sign_in in self._signed_in
+
+    def remember_sign_in(self, sign_in: FormSignIn, page: PageDoor) -> None:
+        """Keep what the page's visit was given, for the next pages."""
+        self._signed_in[sign_in] = page.state()
+
+    def forget_sign_in(self, sign_in: FormSignIn) -> None:
+        """Sign in anew with the next page."""
+        self._signed_in.pop(sign_in, None)
+
+    def _visitor(self, request: PageRequest) -> dict[str, Any]:
+        """What the browser is told of who opens the page, on what."""
+        screen, sign_in = request.screen, request.sign_in
+        visitor: dict[str, Any] = {
+            "viewport": {"width": screen.width_px, "height": screen.height_px},
+            "device_scale_factor": screen.scale,
+            "accept_downloads": False,
+            "service_workers": "block",
+            "reduced_motion": "reduce",
+            "color_scheme": request.scheme,
+            "locale": request.language,
+            "user_agent": _user_agent(self._running().version, touch=screen.touch),
+            # Only the finger and the name of a phone, not its habit of laying out pages that do not say
+            # how wide they are at 980 px: a picture is as wide as its screen.
+            "has_touch": screen.touch,
+        }
+        if isinstance(sign_in, BasicSignIn):
+            parts = urlsplit(request.address)
+            visitor["http_credentials"] = {
+                "username": sign_in.name,
+                "password": sign_in.password,
+                "origin": f"{parts.scheme}://{parts.netloc.rpartition('@')[2]}",
+            }
+        if isinstance(sign_in, StateSignIn):
+            visitor["storage_state"] = {"cookies": list(sign_in.cookies), "origins": list(sign_in.origins)}
+        if isinstance(sign_in, FormSignIn) and sign_in in self._signed_in:
+            visitor["storage_state"] = self._signed_in[sign_in]
+        return visitor
+
+
+def _user_agent(version: str, *, touch: bool) -> str:
+    """What the browser calls itself: as it does with a window, or as a phone's browser does.
+
+    Source: User-Agent Reduction, the frozen form of the string on desktop and on mobile.
+    """
+    system = "Linux; Android 10; K" if touch else "X11; Linux x86_64"
+    major = version.partition(".")[0]
+    engine = f"AppleWebKit/537.36 (KHTML, like Gecko) Chrome/{major}.0.0.0"
+    return f"Mozilla/5.0 ({system}) {engine}{' Mobile' if touch else ''} Safari/537.36"

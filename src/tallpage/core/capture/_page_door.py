@@ -1,0 +1,339 @@
+"""One open page of the browser: what a capture does with it. Playwright's errors become ours here."""
+
+from __future__ import annotations
+
+import base64
+import json
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from functools import cache
+from importlib import resources
+from typing import Any
+from urllib.parse import urlsplit
+
+from playwright.sync_api import CDPSession, ElementHandle, Locator, Page, Request, Response
+from playwright.sync_api import Error as PlaywrightError
+from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
+
+from tallpage.core.capture._address import private_address
+from tallpage.core.capture._faults import page_fault
+from tallpage.core.capture._guard import Guard
+from tallpage.core.capture._request import PageRequest
+from tallpage.core.capture._target import words_of
+from tallpage.core.errors import AddressError, PageError, PageUnreachable
+from tallpage.core.geometry import Box
+
+_NAMED_KINDS = {"stylesheet": "styles", "script": "scripts", "font": "fonts", "document": "frames"}
+_AFTER_ACTION_MS = 120
+_GIVEN_UP_BY_THE_PAGE = "net::ERR_ABORTED"
+
+
+class PageDoor:
+    """One open page: what a capture does with it, and nothing more."""
+
+    def __init__(
+        self,
+        page: Page,
+        session: CDPSession,
+        request: PageRequest,
+        *,
+        guard: Guard | None,
+        hang_up: Callable[[], None],
+    ) -> None:
+        self._page = page
+        self._session = session
+        self._screen = request.screen
+        self._guard = guard
+        self._hang_up = hang_up
+        self._left_px = 0
+        self._under_way: dict[Request, str] = {}
+        self.address = "about:blank"
+        self.missing: dict[str, list[str]] = {}
+        """Addresses of what did not load, by kind. Pictures are looked for on the page itself."""
+        page.on("request", self._note_start)
+        page.on("requestfinished", self._note_end)
+        page.on("requestfailed", self._note_failed)
+        page.on("response", self._note_answer)
+
+    def _note_start(self, request: Request) -> None:
+        self._under_way[request] = request.url
+
+    def _note_end(self, request: Request) -> None:
+        self._under_way.pop(request, None)
+
+    def _note_failed(self, request: Request) -> None:
+        self._note_end(request)
+        if request.failure != _GIVEN_UP_BY_THE_PAGE:
+            self._note_missing(request)
+
+    def _note_answer(self, response: Response) -> None:
+        if response.status >= 400:
+            self._note_missing(response.request)
+
+    def _note_missing(self, request: Request) -> None:
+        kind = _NAMED_KINDS.get(request.resource_type)
+        of_the_page_itself = request.resource_type == "document" and request.frame == self._page.main_frame
+        if kind is None or of_the_page_itself or urlsplit(request.url).hostname in self.refused_hosts:
+            return
+        named = self.missing.setdefault(kind, [])
+        if request.url not in named:
+            named.append(request.url)
+
+    @property
+    def under_way(self) -> list[str]:
+        """Addresses of requests that have not ended."""
+        return list(self._under_way.values())
+
+    def goto(self, address: str, *, timeout_ms: int) -> int:
+        """Open ``address`` and return the status of its answer; the page may still be loading."""
+        self.address = address
+        try:
+            with translated(address, timeout_ms=timeout_ms):
+                response = self._page.goto(address, wait_until="commit", timeout=timeout_ms)
+        except PageError as error:
+            if self.refused_hosts:
+                raise private_address(self.refused_hosts[0]) from error
+            raise
+        if response is None:
+            return 200  # only a change of fragment answers nothing
+        self.missing.clear()
+        self.address = _opened(address, self._page.url)
+        return response.status
+
+    @property
+    def refused_hosts(self) -> list[str]:
+        """Hosts on private networks that the page asked for and did not get."""
+        return sorted(self._guard.refused) if self._guard else []
+
+    def state(self) -> Any:
+        """Cookies and stored values that the visit has been given, for another visit."""
+        with translated(self.address):
+            return self._page.context.storage_state()
+
+    def note_where(self) -> None:
+        """Take over the address that the page has gone to by itself.
+
+        Raises:
+            AddressError: it is of a kind that is never opened.
+        """
+        self.address = _opened(self.address, self._page.url)
+
+    def wait_loaded(self, *, timeout_ms: int) -> bool:
+        """Whether the page called itself loaded in time."""
+        try:
+            with translated(self.address):
+                self._page.wait_for_load_state("load", timeout=timeout_ms)
+        except PageUnreachable:
+            return False
+        return True
+
+    def pause(self, wait_ms: int) -> None:
+        """Let the page go on for a while."""
+        with translated(self.address):
+            self._page.wait_for_timeout(wait_ms)
+
+    def wait_quiet(self, *, timeout_ms: int, step_ms: int = 50) -> bool:
+        """Whether every request ended in time."""
+        waited_ms = 0
+        while self._under_way and waited_ms < timeout_ms:
+            with translated(self.address):
+                self._page.wait_for_timeout(step_ms)
+            waited_ms += step_ms
+        return not self._under_way
+
+    def wait_rested(self, *, timeout_ms: int) -> None:
+        """Wait until what an action brought about has come: another page, answers, or nothing."""
+        self.pause(_AFTER_ACTION_MS)
+        self.wait_loaded(timeout_ms=timeout_ms)
+        self.wait_quiet(timeout_ms=timeout_ms)
+
+    def run(self, script: str, argument: object = None, *, timeout_ms: int) -> Any:
+        """Run one of our page scripts (a file in ``scripts/``) and return its JSON value.
+
+        Raises:
+            PageError: the page did not let it run in time; the browser was ended.
+        """
+        with self._ending_after(timeout_ms), translated(self.address):
+            # As text: the driver takes ten times as long over thousands of values as over their JSON.
+            text = self._page.evaluate(
+                f"async (argument) => JSON.stringify(await ({page_script(script)})(argument))", argument
+            )
+        return None if text is None else json.loads(text)
+
+    def _locator(self, target: str) -> Locator:
+        words = words_of(target)
+        if words is not None:
+            return self._page.get_by_text(words).filter(visible=True).first
+        with translated(self.address):
+            is_selector = self._page.evaluate(page_script("is_selector"), target)
+        if not is_selector:
+            raise PageError(
+                f"“{target}” is not a CSS selector.",
+                hint="Write it like #main, .price or table, or give words in quotation marks.",
+                code="element_malformed",
+            )
+        return self._page.locator(f"css={target}").filter(visible=True).first
+
+    def find(self, target: str, *, timeout_ms: int) -> ElementHandle:
+        """The first visible element that a target points at.
+
+        Raises:
+            PageError: there is none in time, or the target is no CSS selector.
+        """
+        locator = self._locator(target)
+        try:
+            with translated(self.address):
+                locator.wait_for(timeout=max(1, timeout_ms))
+                return locator.element_handle(timeout=max(1, timeout_ms))
+        except PageUnreachable as error:
+            raise PageError(
+                f"Nothing that is visible on {self.address} matches {target}.",
+                hint="Check the CSS selector in the browser's inspector, or give words that it shows.",
+                code="element_missing",
+            ) from error
+
+    def shows(self, target: str) -> bool:
+        """Whether something visible is what a target points at, now."""
+        with translated(self.address):
+            return self._locator(target).count() > 0
+
+    def hover(self, target: str, *, timeout_ms: int) -> None:
+        """Put the pointer on something."""
+        with self._acting(target, "had the pointer put on it"):
+            self._locator(target).hover(timeout=timeout_ms)
+
+    def click(self, target: str, *, timeout_ms: int) -> None:
+        """Click something."""
+        with self._acting(target, "could be clicked"):
+            self._locator(target).click(timeout=timeout_ms)
+
+    def fill(self, target: str, text: str, *, timeout_ms: int) -> None:
+        """Type a text into a field, over what was there."""
+        with self._acting(target, "could be typed into"):
+            self._locator(target).fill(text, timeout=timeout_ms)
+
+    def press(self, key: str) -> None:
+        """Press a key, where the page has its focus."""
+        with self._acting(key, "could be pressed"):
+            self._page.keyboard.press(key)
+
+    def scroll_to(self, target: str, *, timeout_ms: int) -> None:
+        """Bring something into the window."""
+        with self._acting(target, "could be scrolled to"):
+            self._locator(target).scroll_into_view_if_needed(timeout=timeout_ms)
+
+    @contextmanager
+    def _acting(self, target: str, what: str) -> Iterator[None]:
+        """An action that a page did not let happen is a fault of the action, not of the host."""
+        try:
+            with translated(self.address):
+                yield
+        except PageError as error:
+            if error.code not in ("page_no_answer", "page_failed"):
+                raise
+            raise PageError(f"Nothing that {what} matches {target}.", code="step_failed") from error
+
+    def hold(self, target: str, *, timeout_ms: int) -> None:
+        """Leave the pointer on something, however the page is scrolled from now on."""
+        self.hover(target, timeout_ms=timeout_ms)
+        element = self.find(target, timeout_ms=timeout_ms)
+        with translated(self.address):
+            mark: str = self._page.evaluate(page_script("hold"), element)
+            self._session.send("DOM.enable")
+            self._session.send("CSS.enable")
+            root = self._session.send("DOM.getDocument", {"depth": 0})["root"]["nodeId"]
+            query = {"nodeId": root, "selector": f"[{mark}]"}
+            for node in self._session.send("DOM.querySelectorAll", query)["nodeIds"]:
+                self._session.send("CSS.forcePseudoState", {"nodeId": node, "forcedPseudoClasses": ["hover"]})
+
+    @contextmanager
+    def _ending_after(self, timeout_ms: int) -> Iterator[None]:
+        """End the browser when the page hangs: nothing inside a busy page can be waited for otherwise."""
+        hung = threading.Event()
+
+        def hang_up() -> None:
+            hung.set()
+            self._hang_up()
+
+        timer = threading.Timer(timeout_ms / 1_000, hang_up)
+        timer.daemon = True
+        timer.start()
+        try:
+            yield
+        except PageError as error:
+            if not hung.is_set():
+                raise
+            raise PageError(
+                f"{self.address} hangs: it did not react for {timeout_ms / 1_000:.0f} s.",
+                hint="Its own scripts keep it busy. Take it again later, or take only its first screen.",
+                code="page_hung",
+            ) from error
+        finally:
+            timer.cancel()
+
+    def prepare_pictures(self, *, whole_width: bool) -> None:
+        """Set the display's metrics in the session that takes the pictures.
+
+        That session ignores the scale set elsewhere, so it has to be told itself. Pictures count from
+        what is shown first, or with ``whole_width`` from the left end of a page that goes on there.
+        """
+        with translated(self.address):
+            self._session.send(
+                "Emulation.setDeviceMetricsOverride",
+                {
+                    "width": self._screen.width_px,
+                    "height": self._screen.height_px,
+                    "deviceScaleFactor": self._screen.scale,
+                    "mobile": False,
+                },
+            )
+            metrics = self._session.send("Page.getLayoutMetrics")
+        # Clips count from the left end of the overflow, which on a right-to-left page is not what is shown.
+        self._left_px = 0 if whole_width else int(metrics["cssLayoutViewport"]["pageX"])
+
+    def picture(self, clip_px: Box, *, timeout_ms: int) -> bytes:
+        """PNG of a piece of the page; ``clip_px`` in CSS px from the page's top left corner."""
+        with self._ending_after(timeout_ms), translated(self.address):
+            answer = self._session.send(
+                "Page.captureScreenshot",
+                {
+                    "format": "png",
+                    "optimizeForSpeed": True,
+                    "captureBeyondViewport": True,
+                    "clip": {
+                        "x": clip_px.x_px + self._left_px,
+                        "y": clip_px.y_px,
+                        "width": clip_px.width_px,
+                        "height": clip_px.height_px,
+                        "scale": 1,
+                    },
+                },
+            )
+        return base64.b64decode(answer["data"])
+
+
+def _opened(asked: str, final: str) -> str:
+    if urlsplit(final).scheme not in ("http", "https"):
+        raise AddressError(f"{asked} led to “{final[:80]}”, which is never opened.", code="address_scheme")
+    return final
+
+
+@cache
+def page_script(name: str) -> str:
+    """One of our page scripts."""
+    return resources.files(__package__).joinpath("scripts", f"{name}.js").read_text("utf-8")
+
+
+@contextmanager
+def translated(address: str, *, timeout_ms: int = 0) -> Iterator[None]:
+    """Turn Playwright's errors into ours."""
+    try:
+        yield
+    except PlaywrightTimeoutError as error:
+        raise PageUnreachable(
+            f"{urlsplit(address).netloc} did not answer within {timeout_ms / 1000:.0f} s.",
+            code="page_no_answer",
+        ) from error
+    except PlaywrightError as error:
+        raise page_fault(address, error.message) from error

@@ -1,0 +1,92 @@
+"""The boxes of a page's visible blocks with their texts: for picking a block, and for searching."""
+
+from __future__ import annotations
+
+import json
+import math
+from dataclasses import asdict, dataclass
+from pathlib import Path
+from typing import Any
+
+from tallpage.core.files import write_whole
+from tallpage.core.geometry import Box
+
+MAP_NAME = "map.json"
+MOST_BLOCKS = 6_000
+MOST_CHARS = 4_000
+_CARRIES_TEXT = {"heading", "paragraph", "quote", "code", "table", "list", "text", "button", "image"}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Block:
+    """One visible block; its box in page pixels, wholly on the capture."""
+
+    role: str
+    level: int | None
+    """1–6 for a heading."""
+    box: Box
+    text: str
+    link: str
+    alt: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PageMap:
+    """Blocks from outer to inner, as they stand in the page."""
+
+    blocks: tuple[Block, ...]
+
+    def text(self) -> str:
+        """What the page says, each passage once."""
+        passages: dict[str, None] = {}
+        for block in self.blocks:
+            if block.role in _CARRIES_TEXT:
+                passages.setdefault(block.text or block.alt)
+        return "\n".join(passage for passage in passages if passage)
+
+    def save(self, folder: Path) -> None:
+        """Write the map into a capture's folder."""
+        rows = [{**asdict(block), "box": asdict(block.box)} for block in self.blocks]
+        write_whole(
+            folder / MAP_NAME, json.dumps({"version": 1, "blocks": rows}, ensure_ascii=False).encode()
+        )
+
+    @classmethod
+    def load(cls, folder: Path) -> PageMap:
+        """Read a capture's map; a capture without one (a dropped picture) has no blocks."""
+        try:
+            rows = json.loads((folder / MAP_NAME).read_text("utf-8"))["blocks"]
+            return cls(blocks=tuple(Block(**{**row, "box": Box(**row["box"])}) for row in rows))
+        except (OSError, ValueError, KeyError, TypeError):
+            return cls(blocks=())
+
+
+def seen_on_the_way(found: list[dict[str, Any]], clip_px: Box, shift_px: int) -> list[dict[str, Any]]:
+    """Of the blocks that a page shows while it is scrolled along, those that a tile shows, moved to
+    where they lie in the picture."""
+    return [
+        {**row, "y_px": row["y_px"] + shift_px}
+        for row in found
+        if clip_px.y_px <= row["y_px"] < clip_px.bottom_px
+    ]
+
+
+def page_map(found: list[dict[str, Any]], *, area_px: Box, scale: int) -> PageMap:
+    """The map of what was taken: ``found`` in CSS px of the page, clipped to ``area_px``, scaled."""
+    blocks = []
+    for row in found:
+        left = max(math.floor(row["x_px"]), area_px.x_px)
+        top = max(math.floor(row["y_px"]), area_px.y_px)
+        right = min(math.ceil(row["x_px"] + row["width_px"]), area_px.right_px)
+        bottom = min(math.ceil(row["y_px"] + row["height_px"]), area_px.bottom_px)
+        if right <= left or bottom <= top:
+            continue
+        box = Box(
+            x_px=(left - area_px.x_px) * scale,
+            y_px=(top - area_px.y_px) * scale,
+            width_px=(right - left) * scale,
+            height_px=(bottom - top) * scale,
+        )
+        kept = {name: row[name] for name in ("role", "level", "text", "link", "alt")}
+        blocks.append(Block(**kept, box=box))
+    return PageMap(blocks=tuple(blocks))

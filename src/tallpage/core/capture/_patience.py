@@ -1,0 +1,29 @@
+"""How long each thing is waited for, in one place."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Patience:
+    """Time limits of one capture, in milliseconds unless the name says otherwise."""
+
+    answer_ms: int = 30_000
+    """Until the host has answered at all."""
+    again_after_ms: tuple[int, ...] = (600, 2_500)
+    """Pauses before an address is opened again whose host broke off or says it is busy."""
+    step_ms: int = 10_000
+    """Until something that a step points at is there."""
+    load_ms: int = 12_000
+    """Until the page calls itself loaded."""
+    quiet_ms: int = 6_000
+    """Until no request is under way any more."""
+    linger_ms: int = 250
+    """At the end of a page, for a feed to append something."""
+    rest_ms: int = 80
+    """How long the layout must not change before it counts as at rest."""
+    operation_ms: int = 60_000
+    """For anything that is done inside the page, after which the page counts as hung."""
+    growth_screens: int = 40
+    """How many screens a page may grow by while it is scrolled before it counts as endless."""

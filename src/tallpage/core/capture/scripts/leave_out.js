@@ -1,0 +1,64 @@
+/*
+ * What hangs in the window rather than in the page: notices along the bottom, bubbles in a corner,
+ * covers. They are hidden, or (when they shall be kept) laid once at the page's lower end. A bar
+ * along the top and a rail down the side belong to the page and stay, once. Own selectors are
+ * always hidden. Tells what was hidden, in the element's own words.
+ */
+({ selectors, keepHanging }) => {
+  const { hangingBefore } = window[Symbol.for("capture")];
+  const leftOut = [];
+  const viewWidth = window.innerWidth;
+  const viewHeight = window.innerHeight;
+  const page = document.scrollingElement || document.documentElement;
+  const belongs = (box, style) => {
+    const topBar = box.top <= 8 && box.width >= viewWidth * 0.5 && box.height <= viewHeight * 0.4;
+    const rail = box.top <= viewHeight * 0.25 && box.height >= viewHeight * 0.5 && box.width <= viewWidth * 0.4;
+    const backdrop = Number.parseInt(style.zIndex, 10) < 0;
+    return topBar || rail || backdrop;
+  };
+  const wordsOf = (element) => {
+    const words = (element.innerText || element.textContent || "").trim().replace(/\s+/g, " ");
+    return words.slice(0, 60) || element.getAttribute("aria-label") || element.tagName.toLowerCase();
+  };
+  const hide = (element) => {
+    leftOut.push(wordsOf(element));
+    if (element instanceof HTMLDialogElement && element.open) element.close();
+    for (const inner of [element, ...element.querySelectorAll("*")])
+      inner.style.setProperty("visibility", "hidden", "important");
+  };
+  const layAtTheEnd = (element, box) => {
+    const styles = { position: "absolute", bottom: "auto", margin: "0", transform: "none" };
+    styles.left = `${box.left}px`;
+    styles.top = `${page.scrollHeight - (viewHeight - box.top)}px`;
+    styles.width = `${box.width}px`;
+    document.body.append(element); /* out of whatever would move it */
+    for (const [name, value] of Object.entries(styles)) element.style.setProperty(name, value, "important");
+  };
+  const malformed = [];
+  for (const selector of selectors) {
+    try {
+      for (const element of document.querySelectorAll(selector)) hide(element);
+    } catch {
+      malformed.push(selector);
+    }
+  }
+  const hanging = [];
+  const roots = [document];
+  for (let index = 0; index < roots.length; index += 1) {
+    for (const element of roots[index].querySelectorAll("*")) {
+      if (element.shadowRoot) roots.push(element.shadowRoot);
+      const style = getComputedStyle(element);
+      if (style.position !== "fixed" || style.visibility === "hidden" || style.display === "none") continue;
+      if (hangingBefore && !hangingBefore.has(element)) continue;
+      const box = element.getBoundingClientRect();
+      if (box.width * box.height < 4 || style.opacity === "0" || belongs(box, style)) continue;
+      hanging.push([element, box]);
+    }
+  }
+  for (const [element, box] of hanging) {
+    const cover = box.width >= viewWidth * 0.9 && box.height >= viewHeight * 0.9;
+    if (keepHanging && !cover) layAtTheEnd(element, box);
+    else if (getComputedStyle(element).visibility !== "hidden") hide(element);
+  }
+  return { leftOut, malformed };
+}

@@ -1,0 +1,44 @@
+/*
+ * The visible blocks of the page with their boxes (CSS px from the page's top left corner), from
+ * outer to inner: what they are, what they say, where they lead.
+ */
+({ mostBlocks, mostChars }) => {
+  const ROLES = {
+    h1: "heading", h2: "heading", h3: "heading", h4: "heading", h5: "heading", h6: "heading",
+    p: "paragraph", blockquote: "quote", pre: "code", table: "table", ul: "list", ol: "list", dl: "list",
+    nav: "navigation", section: "section", article: "section", aside: "section", main: "section",
+    header: "header", footer: "footer", form: "form", figure: "figure", img: "image", picture: "image",
+    video: "video", canvas: "image", iframe: "frame", button: "button", fieldset: "form",
+  };
+  const blocks = [];
+  const roots = [document];
+  for (let index = 0; index < roots.length; index += 1) {
+    for (const element of roots[index].querySelectorAll("*")) {
+      if (element.shadowRoot) roots.push(element.shadowRoot);
+      if (blocks.length >= mostBlocks) continue;
+      const name = element.localName;
+      const own = [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.data.trim());
+      const role = ROLES[name] || (own && isBlock(element) ? "text" : "");
+      if (!role) continue;
+      if (!element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
+      const box = element.getBoundingClientRect();
+      if (box.width < 4 || box.height < 4) continue;
+      blocks.push({
+        role,
+        level: role === "heading" ? Number(name[1]) : null,
+        x_px: box.left + window.scrollX,
+        y_px: box.top + window.scrollY,
+        width_px: box.width,
+        height_px: box.height,
+        text: (element.innerText || "").replace(/\s+/g, " ").trim().slice(0, mostChars),
+        link: element.closest("a")?.href || "",
+        alt: element.getAttribute("alt") || element.getAttribute("aria-label") || "",
+      });
+    }
+  }
+  return blocks;
+
+  function isBlock(element) {
+    return !/^(inline|contents|none)/.test(getComputedStyle(element).display) && element.localName !== "body";
+  }
+}

@@ -1,0 +1,85 @@
+/*
+ * Runs in every frame before the page's own scripts. It notes whether the page watches what comes
+ * into view or how far it is scrolled: one that does not need not be walked through. Once the walk
+ * has begun, whatever was shown because it came into view stays shown: observers hear of arrivals,
+ * not of departures. And as the walk takes big steps quickly, the page's clock goes with the steps:
+ * a handler that only looks every so often looks at every step, and what the page meant to do in
+ * the next two seconds is done when the walk begins.
+ */
+(() => {
+  const SOON_MS = 10;
+  const THROTTLE_MS = 500;
+  const LOOK_AHEAD_MS = 2_000;
+  const wait = window.setTimeout.bind(window);
+  const state = { walking: false, watching: false, listening: false, scroller: null, aheadMs: 0, removed: 0, wait };
+  Object.defineProperty(window, Symbol.for("capture"), { value: state });
+  const noteWatching = () => {
+    state.watching = true;
+    try {
+      if (window.top !== window) window.top[Symbol.for("capture")].watching = true;
+    } catch {
+      /* a frame of another site: its window cannot be told */
+    }
+  };
+  const listen = EventTarget.prototype.addEventListener;
+  EventTarget.prototype.addEventListener = function addEventListener(type, ...rest) {
+    if (type === "scroll" || type === "scrollend" || type === "wheel" || type === "touchmove") {
+      state.listening = true;
+      noteWatching();
+    }
+    return listen.call(this, type, ...rest);
+  };
+  /* Timers of the near future, so that they can be brought forward; id given to the page -> what was set. */
+  const pending = new Map();
+  const start = (id, timer, delay) => {
+    timer.id = wait(() => {
+      pending.delete(id ?? timer.id);
+      timer.run();
+    }, delay);
+    return timer.id;
+  };
+  window.setTimeout = function setTimeout(callback, delay = 0, ...rest) {
+    if (typeof callback !== "function" || delay > LOOK_AHEAD_MS) return wait(callback, delay, ...rest);
+    const short = state.walking && delay > SOON_MS && delay <= THROTTLE_MS;
+    const timer = { run: () => callback(...rest) };
+    const id = start(null, timer, short ? SOON_MS : delay);
+    pending.set(id, timer);
+    return id;
+  };
+  const stop = window.clearTimeout.bind(window);
+  window.clearTimeout = function clearTimeout(id) {
+    stop(pending.get(id)?.id ?? id);
+    pending.delete(id);
+  };
+  state.lookAhead = () => {
+    state.aheadMs += LOOK_AHEAD_MS;
+    for (const [id, timer] of pending) {
+      stop(timer.id);
+      start(id, timer, 0);
+    }
+  };
+  const RealDate = window.Date;
+  const ahead = () => RealDate.now() + state.aheadMs;
+  window.Date = new Proxy(RealDate, {
+    construct: (target, values, made) => Reflect.construct(target, values.length ? values : [ahead()], made),
+    apply: () => new RealDate(ahead()).toString(),
+    get: (target, name) => (name === "now" ? ahead : Reflect.get(target, name)),
+  });
+  const sinceStart = performance.now.bind(performance);
+  performance.now = () => sinceStart() + state.aheadMs;
+  state.sinceStart = sinceStart;
+  const Native = window.IntersectionObserver;
+  if (!Native) return;
+  window.IntersectionObserver = class IntersectionObserver extends Native {
+    constructor(callback, options) {
+      super((entries, observer) => {
+        const heard = state.walking ? entries.filter((entry) => entry.isIntersecting) : entries;
+        if (heard.length) callback.call(observer, heard, observer);
+      }, options);
+    }
+    observe(target) {
+      noteWatching();
+      return super.observe(target);
+    }
+  };
+})();

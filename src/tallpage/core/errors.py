@@ -1,0 +1,101 @@
+"""Every error a person can meet, in one tree.
+
+TallPageError
+├── AddressError        the address cannot be used
+├── PageError           the page could not be taken
+│   └── PageUnreachable     the host could not be reached; trying again may help
+├── PictureError        the picture cannot be used
+│   ├── PictureUnreadable   not a picture, or damaged
+│   └── PictureTooLarge     more pixels than Tall Page takes in
+├── FrameError          the frame does not lie on the capture
+├── FitError            what was asked of a file makes no sense
+├── StorageError        the data folder cannot be written
+└── Stopped             the person asked to stop
+
+Each carries a code (stable, for programmes), a sentence (what happened, to what)
+and a hint (what to do next).
+"""
+
+from __future__ import annotations
+
+
+class TallPageError(Exception):
+    """Base of the tree; never raised itself."""
+
+    code = "error"
+    default_hint = ""
+
+    def __init__(self, sentence: str, *, hint: str | None = None, code: str | None = None) -> None:
+        super().__init__(sentence)
+        self.sentence = sentence
+        self.hint = self.default_hint if hint is None else hint
+        if code is not None:
+            self.code = code
+
+
+class AddressError(TallPageError):
+    """The address is empty, malformed, of a kind that is never opened, or refused by the policy."""
+
+    code = "address_malformed"
+    default_hint = "Type it as the browser shows it, for example example.org/page."
+
+
+class PageError(TallPageError):
+    """The page was reached, or nearly, but could not be taken."""
+
+    code = "page_failed"
+    default_hint = "Open the address in a browser to see whether it works, then take it again."
+
+
+class PageUnreachable(PageError):
+    """The host does not exist, refuses, or does not answer."""
+
+    code = "page_unreachable"
+    default_hint = "Check the address and the connection, then take it again."
+
+
+class PictureError(TallPageError):
+    """Base of what can be wrong with a picture file."""
+
+    code = "picture_failed"
+
+
+class PictureUnreadable(PictureError):
+    """The bytes are not a picture that is taken in, or they are damaged."""
+
+    code = "picture_unreadable"
+    default_hint = "Use a PNG, JPEG, WebP, AVIF, GIF or TIFF picture that opens in a viewer."
+
+
+class PictureTooLarge(PictureError):
+    """The picture says it has more pixels than are taken in."""
+
+    code = "picture_too_large"
+    default_hint = "Divide it, or save it smaller, and drop it again."
+
+
+class FrameError(TallPageError):
+    """The frame is empty or lies outside the capture."""
+
+    code = "frame_outside"
+    default_hint = "Give a box of at least 1 × 1 px that lies on the picture."
+
+
+class FitError(TallPageError):
+    """A width, limit or format that cannot be worked with."""
+
+    code = "fit_impossible"
+
+
+class StorageError(TallPageError):
+    """The data folder is full or cannot be written."""
+
+    code = "storage_failed"
+    default_hint = "Free some space in the data folder, then try again. Nothing that was saved is lost."
+
+
+class Stopped(TallPageError):
+    """The person asked for the work to stop."""
+
+    code = "stopped"
+    default_hint = "Take it again whenever you like."

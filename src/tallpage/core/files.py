@@ -1,0 +1,64 @@
+"""Files that appear whole or not at all."""
+
+from __future__ import annotations
+
+import errno
+import os
+import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from tallpage.core.errors import StorageError
+
+
+def write_whole(path: Path, data: bytes) -> None:
+    """Write ``data`` under a temporary name beside ``path``, flush it to disk, then rename.
+
+    Raises:
+        StorageError: the disk is full or the folder cannot be written; ``path`` is untouched.
+    """
+    with storage_errors(path.parent):
+        handle, temporary = tempfile.mkstemp(prefix=".part-", dir=path.parent)
+        try:
+            with os.fdopen(handle, "wb") as file:
+                file.write(data)
+                file.flush()
+                os.fsync(file.fileno())
+            Path(temporary).replace(path)
+        except BaseException:
+            Path(temporary).unlink(missing_ok=True)
+            raise
+
+
+def move_folder_whole(source: Path, target: Path) -> None:
+    """Make a finished folder's files durable, give it its final name on the same disk, and that too."""
+    with storage_errors(target.parent):
+        target.parent.mkdir(parents=True, exist_ok=True)
+        for path in (*source.iterdir(), source):
+            _flush_to_disk(path)
+        source.rename(target)
+        _flush_to_disk(target.parent)
+
+
+def _flush_to_disk(path: Path) -> None:
+    handle = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)
+
+
+@contextmanager
+def storage_errors(folder: Path) -> Iterator[None]:
+    """Turn the system's refusals to write into ours."""
+    try:
+        yield
+    except OSError as error:
+        if error.errno in (errno.ENOSPC, errno.EDQUOT):
+            raise StorageError("The disk that holds the data folder is full.", code="storage_full") from error
+        if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
+            raise StorageError(
+                f"{folder} cannot be written.", hint="Check who owns the folder.", code="storage_denied"
+            ) from error
+        raise

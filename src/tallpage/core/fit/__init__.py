@@ -1,0 +1,42 @@
+"""Pixels + limit -> file: the best-looking file that is never over the limit."""
+
+from tallpage.core.fit._advice import Advice
+from tallpage.core.fit._content import Content, read_content
+from tallpage.core.fit._curve import Curve
+from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY, fidelity, fidelity_in_words
+from tallpage.core.fit._fit import FitResult, fit_raster
+from tallpage.core.fit._formats import FORMATS, Format, FormatRules, require_formats
+from tallpage.core.fit._job import FitOrder, fit_cut
+from tallpage.core.fit._making import Candidate, fit_with
+from tallpage.core.fit._recipes import Choice
+from tallpage.core.fit._search import SearchOutcome, search_knob
+from tallpage.core.fit._weight import WeightBand, weight_line
+from tallpage.core.fit._why import why
+from tallpage.core.fit._worst import worst_places
+
+__all__ = [
+    "ACCEPTABLE_FIDELITY",
+    "FORMATS",
+    "Advice",
+    "Candidate",
+    "Choice",
+    "Content",
+    "Curve",
+    "FitOrder",
+    "FitResult",
+    "Format",
+    "FormatRules",
+    "SearchOutcome",
+    "WeightBand",
+    "fidelity",
+    "fidelity_in_words",
+    "fit_cut",
+    "fit_raster",
+    "fit_with",
+    "read_content",
+    "require_formats",
+    "search_knob",
+    "weight_line",
+    "why",
+    "worst_places",
+]

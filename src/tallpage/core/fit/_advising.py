@@ -1,0 +1,114 @@
+"""Finding out what would make a limit work. Whatever is advised was tried, or is computed from what was."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from tallpage.core.fit._advice import Advice
+from tallpage.core.fit._fit import ShouldStop, fit_raster, least_acceptable
+from tallpage.core.fit._formats import ASKED_FOR_ONLY, FORMATS, Format
+from tallpage.core.fit._making import Candidate
+from tallpage.core.fit._weight import weight_line
+from tallpage.core.picture import Raster
+from tallpage.core.units import format_bytes
+
+_WIDTH_TRIALS = 6
+_LEAST_WIDTH_PX = 16
+_CAUTION = 0.97
+_MOST_LEAVES = 12
+_LEAF_CAUTION = 0.9
+"""Leaves end at gaps, not at even heights, so the heaviest comes out a little heavier than computed."""
+
+
+def advise(
+    raster: Raster, limit_bytes: int, formats: Sequence[Format], *, should_stop: ShouldStop = lambda: None
+) -> tuple[Advice, ...]:
+    """What would meet the limit, the least change first: another format, leaves, a smaller width; and
+    the limit that these pixels need."""
+    found = [_format_that_fits(raster, limit_bytes, formats, should_stop)]
+    least = least_acceptable(raster, formats, should_stop=should_stop)
+    if least is not None:
+        found += [
+            _leaves_that_fit(raster, limit_bytes, least),
+            _width_that_fits(raster, limit_bytes, least, should_stop),
+            Advice(
+                kind="limit",
+                value=least.byte_count,
+                sentence=f"At {raster.size.width_px:,} px wide, {_name(least)} needs "
+                f"{format_bytes(least.byte_count)} to look acceptable.",
+            ),
+        ]
+    return tuple(row for row in found if row is not None)
+
+
+def _format_that_fits(
+    raster: Raster, limit_bytes: int, formats: Sequence[Format], should_stop: ShouldStop
+) -> Advice | None:
+    """A format that was not accepted, whose file would look acceptable under the limit."""
+    side_px = max(raster.size.width_px, raster.size.height_px)
+    others = [
+        name
+        for name, rules in FORMATS.items()
+        if name not in formats and name not in ASKED_FOR_ONLY and side_px <= rules.greatest_side_px
+    ]
+    if not others:
+        return None
+    result = fit_raster(raster, limit_bytes=limit_bytes, formats=others, should_stop=should_stop)
+    if not result.met or result.chosen is None:
+        return None
+    made = result.chosen
+    return Advice(
+        kind="format",
+        value=made.byte_count,
+        format=made.choice.format,
+        sentence=f"As {_name(made)} it fits: {format_bytes(made.byte_count)}, fidelity {made.fidelity:.0f}.",
+    )
+
+
+def _leaves_that_fit(raster: Raster, limit_bytes: int, least: Candidate) -> Advice | None:
+    """Into how many leaves to divide, so that the heaviest meets the limit."""
+    line = [band.byte_count for band in weight_line(raster, least.choice, least.byte_count)]
+    for count in range(2, min(_MOST_LEAVES, len(line)) + 1):
+        edges = [round(place * len(line) / count) for place in range(count + 1)]
+        heaviest = max(sum(line[edges[leaf] : edges[leaf + 1]]) for leaf in range(count))
+        if heaviest <= _LEAF_CAUTION * limit_bytes:
+            return Advice(
+                kind="leaves",
+                value=count,
+                sentence=f"Divided into {count} leaves it fits: the heaviest needs about "
+                f"{format_bytes(heaviest)}.",
+            )
+    return None
+
+
+def _width_that_fits(
+    raster: Raster, limit_bytes: int, least: Candidate, should_stop: ShouldStop
+) -> Advice | None:
+    """A large width whose real file meets the limit; bytes shrink about with the area."""
+    width_px = raster.size.width_px
+    needed = least.byte_count
+    for _ in range(_WIDTH_TRIALS):
+        width_px = int(width_px * min(0.95, _CAUTION * math.sqrt(limit_bytes / needed)))
+        if width_px < _LEAST_WIDTH_PX:
+            return None
+        should_stop()
+        smaller = raster.resized(raster.size.at_width(width_px)).held()
+        made = least_acceptable(smaller, [least.choice.format], should_stop=should_stop)
+        if made is None:
+            return None
+        if made.byte_count <= limit_bytes:
+            result = fit_raster(smaller, limit_bytes=limit_bytes, formats=[least.choice.format])
+            best = result.chosen or made
+            return Advice(
+                kind="width",
+                value=width_px,
+                sentence=f"At {width_px:,} px wide it fits: {format_bytes(best.byte_count)} as "
+                f"{_name(best)}, fidelity {best.fidelity:.0f}.",
+            )
+        needed = made.byte_count
+    return None
+
+
+def _name(made: Candidate) -> str:
+    return FORMATS[made.choice.format].name

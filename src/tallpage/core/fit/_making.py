@@ -1,0 +1,78 @@
+"""Files that are really made: encoded, decoded again, judged."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from tallpage.core.errors import FitError
+from tallpage.core.fit._fidelity import fidelity
+from tallpage.core.fit._formats import FORMATS, Format
+from tallpage.core.fit._recipes import RECIPES, Choice, Recipe, encode
+from tallpage.core.picture import Raster
+
+_WHITE = (255, 255, 255)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Candidate:
+    """One file that was really made."""
+
+    recipe: str
+    choice: Choice
+    byte_count: int
+    fidelity: float
+    data: bytes = field(repr=False)
+
+
+def ready_for(raster: Raster, formats: Sequence[Format]) -> tuple[Raster, tuple[Format, ...]]:
+    """The picture as it is encoded, and the formats that can hold it.
+
+    Transparency is kept when any of the formats keeps it, else flattened over white.
+
+    Raises:
+        FitError: no accepted format can hold a picture of this size.
+    """
+    side_px = max(raster.size.width_px, raster.size.height_px)
+    holding = tuple(name for name in formats if side_px <= FORMATS[name].greatest_side_px)
+    if not holding:
+        raise _too_tall(raster, formats)
+    if raster.is_opaque:
+        return raster.without_alpha(), holding
+    keeping = tuple(name for name in holding if FORMATS[name].keeps_transparency)
+    return (raster, keeping) if keeping else (raster.flattened(_WHITE), holding)
+
+
+def made(source: Raster, recipe: Recipe, choice: Choice) -> Candidate:
+    """Encode and judge."""
+    return measured(source, recipe, choice, encode(source, choice))
+
+
+def measured(source: Raster, recipe: Recipe, choice: Choice, data: bytes) -> Candidate:
+    """Decodes the file again: what counts is what a viewer shows, and that it opens at all."""
+    result = Raster.decode(data).held()
+    if result.size != source.size:
+        raise FitError(
+            f"The {recipe.name} file came out at {result.size}, not {source.size}.", code="file_wrong"
+        )
+    return Candidate(
+        recipe=recipe.name, choice=choice, byte_count=len(data), fidelity=fidelity(source, result), data=data
+    )
+
+
+def fit_with(raster: Raster, choice: Choice) -> Candidate:
+    """The file for a choice made by hand, whatever its bytes."""
+    source, _ = ready_for(raster, [choice.format])
+    recipe = next(row for row in RECIPES if row.makes(choice))
+    return made(source, recipe, choice)
+
+
+def _too_tall(raster: Raster, formats: Sequence[Format]) -> FitError:
+    names = " or ".join(FORMATS[name].name for name in formats)
+    greatest_px = max(FORMATS[name].greatest_side_px for name in formats)
+    return FitError(
+        f"A picture of {raster.size.width_px:,} × {raster.size.height_px:,} px does not go into {names}, "
+        f"which ends at {greatest_px:,} px.",
+        hint="Cut a shorter stretch, choose a smaller width, or accept PNG.",
+        code="format_too_tall",
+    )

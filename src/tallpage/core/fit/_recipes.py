@@ -1,0 +1,155 @@
+"""Ways to encode: a format, its settings, and the one knob that is searched."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+
+from tallpage.core.fit._formats import Format
+from tallpage.core.picture import Raster
+
+_QUALITIES = tuple(range(10, 99))
+_PROBED = (12, 30, 50, 68, 82, 96)
+# Found by encoding at each: the encoder knows fewer steps than there are qualities, and these are the
+# lowest of each step.
+_AVIF_QUALITIES = tuple(
+    quality
+    for quality in _QUALITIES
+    if (quality < 35 and quality % 2 == 0)
+    or (35 <= quality <= 55 and quality % 5 not in (1, 3))
+    or (quality > 55 and quality % 4 != 1)
+)
+_PALETTES = (2, 4, 16, 256)  # what one, two, four and eight bits a pixel can name
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Choice:
+    """A way to encode that a person or the search settled on."""
+
+    format: Format
+    quality: int | None = None
+    """10–98; None where the recipe has no quality (lossless, palette)."""
+    colours: int | None = None
+    """2, 4, 16 or 256, for palette PNG and GIF only."""
+    subsampled: bool = False
+    """Colour planes at half size, for JPEG only."""
+    softened: bool = False
+    """Encoded from slightly softened pixels."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Recipe:
+    """A format with its settings; ``knobs`` ascend in bytes and looks, empty when there is none."""
+
+    name: str
+    format: Format
+    knobs: Sequence[int]
+    choice_at: Callable[[int], Choice]
+    probed: Sequence[int] = ()
+    """Knobs at which a sample is encoded to predict the others."""
+    draft_weight: float | None = None
+    """Bytes of a careful file for each of a draft's, roughly; None where only careful files tell enough."""
+    fixed_bytes: int = 0
+    """Bytes of a file's head and tables, which do not grow with the picture."""
+
+    @property
+    def lossless(self) -> bool:
+        """Whether the result shows exactly the pixels that went in."""
+        return not self.knobs
+
+    def makes(self, choice: Choice) -> bool:
+        """Whether a choice is one of this recipe's, softened or not."""
+        knob = choice.quality or choice.colours or 0
+        return self.lossless == (not knob) and replace(choice, softened=False) == self.choice_at(knob)
+
+
+RECIPES: tuple[Recipe, ...] = (
+    Recipe(name="PNG, lossless", format="png", knobs=(), choice_at=lambda _: Choice(format="png")),
+    Recipe(name="WebP, lossless", format="webp", knobs=(), choice_at=lambda _: Choice(format="webp")),
+    Recipe(
+        name="JPEG, full colour",
+        format="jpeg",
+        knobs=_QUALITIES,
+        probed=_PROBED,
+        draft_weight=0.81,
+        fixed_bytes=600,
+        choice_at=lambda knob: Choice(format="jpeg", quality=knob),
+    ),
+    Recipe(
+        name="JPEG, halved colour",
+        format="jpeg",
+        knobs=_QUALITIES,
+        probed=_PROBED,
+        draft_weight=0.81,
+        fixed_bytes=600,
+        choice_at=lambda knob: Choice(format="jpeg", quality=knob, subsampled=True),
+    ),
+    Recipe(
+        name="PNG, palette",
+        format="png",
+        knobs=_PALETTES,
+        probed=_PALETTES,
+        choice_at=lambda knob: Choice(format="png", colours=knob),
+    ),
+    Recipe(
+        name="WebP",
+        format="webp",
+        knobs=_QUALITIES,
+        probed=_PROBED,
+        draft_weight=0.86,
+        choice_at=lambda knob: Choice(format="webp", quality=knob),
+    ),
+    Recipe(
+        name="AVIF",
+        format="avif",
+        knobs=_AVIF_QUALITIES,
+        # Drafts of pages look far worse than careful files do.
+        probed=(16, 40, 62, 80, 95),
+        fixed_bytes=300,
+        choice_at=lambda knob: Choice(format="avif", quality=knob),
+    ),
+    Recipe(
+        name="GIF",
+        format="gif",
+        knobs=_PALETTES,
+        probed=_PALETTES,
+        choice_at=lambda knob: Choice(format="gif", colours=knob),
+    ),
+)
+LOSSLESS = tuple(row for row in RECIPES if row.lossless)
+LOSSY = tuple(row for row in RECIPES if not row.lossless)
+
+
+def softened_recipe(recipe: Recipe) -> Recipe | None:
+    """The same from softened pixels; None for palettes, which softening only burdens with colours."""
+    if recipe.knobs is _PALETTES:
+        return None
+    return replace(
+        recipe,
+        name=f"{recipe.name}, softened",
+        choice_at=lambda knob: replace(recipe.choice_at(knob), softened=True),
+    )
+
+
+def encode(raster: Raster, choice: Choice, *, draft: bool = False) -> bytes:
+    """The file of ``raster`` for ``choice``; JPEG needs an opaque raster.
+
+    A draft only tells about how heavy the file will be.
+    """
+    if choice.softened:
+        raster = raster.softened()
+    match choice.format:
+        case "jpeg":
+            return raster.as_jpeg(quality=choice.quality or 0, subsample=choice.subsampled, draft=draft)
+        case "webp" if choice.quality is not None:
+            return raster.as_webp(quality=choice.quality, draft=draft)
+        case "webp":
+            return raster.as_lossless_webp(draft=draft)
+        case "avif":
+            return raster.as_avif(quality=choice.quality or 0, draft=draft)
+        case "gif":
+            return raster.as_gif(colours=choice.colours or 256)
+        case "png" if choice.colours is not None:
+            return raster.as_palette_png(colours=choice.colours)
+        case "png":
+            return raster.as_png(compression=6 if draft else 9)

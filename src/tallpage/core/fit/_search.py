@@ -1,0 +1,114 @@
+"""Finding the highest knob whose file fits, in few encodes. Pure: sizes come from a callback."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+_SURELY_OVER = 1.02
+_TRUSTED_TRIES = 3
+"""After so many, halving is surer than an estimate that was wrong each time."""
+_HARDLY_ANY = 2
+_CAREFUL = 0.92
+"""Share of the limit that is aimed at when tries run out and none has fitted."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SearchOutcome:
+    """The best knob that was seen to fit, or None when none did, and how many were tried."""
+
+    knob: int | None
+    tries: int
+
+
+def search_knob(
+    size_at: Callable[[int], int],
+    knobs: Sequence[int],
+    limit_bytes: int,
+    *,
+    estimate: Callable[[int], float] | None = None,
+    most_tries: int = 8,
+    near_enough: float = 1.0,
+) -> SearchOutcome:
+    """Highest of ``knobs`` (ascending) whose size is at most ``limit_bytes``.
+
+    Only sizes that ``size_at`` really returned count: whatever the function does, the outcome
+    fits. Where size rises with the knob and tries suffice, it is the highest that fits.
+
+    ``estimate`` predicts sizes cheaply, up to a factor; each real size corrects that factor. A
+    search ends without proof from ``near_enough`` of the limit on, or, when that is below 1, where
+    the next knob is expected to be over the limit.
+    """
+    if not knobs:
+        raise ValueError("a search needs at least one knob")
+    sizes: dict[int, int] = {}  # position in knobs -> bytes
+    fits, over = -1, len(knobs)  # highest position known to fit, lowest known not to
+    while over - fits > 1 and len(sizes) < most_tries:
+        left = most_tries - len(sizes)
+        if fits < 0 and left == 1 and most_tries > 1 and sizes:
+            position = 0  # the last chance to end with a file at all
+        else:
+            within = limit_bytes * (_CAREFUL if fits < 0 and left <= _HARDLY_ANY and sizes else 1.0)
+            position = _next_position(knobs, sizes, fits, over, within, estimate)
+        sizes[position] = size_at(knobs[position])
+        if sizes[position] <= limit_bytes:
+            fits = position
+            if near_enough < 1 and estimate is not None and position + 1 < over:
+                factor = sizes[position] / max(1.0, estimate(knobs[position]))
+                next_bytes = factor * estimate(knobs[position + 1])
+                if sizes[position] >= near_enough * limit_bytes or next_bytes > limit_bytes * _SURELY_OVER:
+                    break
+        else:
+            over = position
+    return SearchOutcome(knob=knobs[fits] if fits >= 0 else None, tries=len(sizes))
+
+
+def _next_position(
+    knobs: Sequence[int],
+    sizes: dict[int, int],
+    fits: int,
+    over: int,
+    limit_bytes: float,
+    estimate: Callable[[int], float] | None,
+) -> int:
+    """A position strictly between ``fits`` and ``over``."""
+    known = [at for at in (fits, over) if at in sizes]
+    if estimate is not None and len(sizes) < _TRUSTED_TRIES:
+        return _highest_estimated(fits, over, limit_bytes, _corrected(knobs, sizes, known, estimate))
+    if len(known) > 1:
+        # Bytes grow roughly as an exponential of the knob: interpolate in logarithms.
+        low, high = math.log(max(1, sizes[fits])), math.log(max(1, sizes[over]))
+        share = (math.log(max(1, limit_bytes)) - low) / (high - low) if high > low else 0.5
+        guess = fits + round(share * (over - fits))
+        return min(max(guess, fits + 1), over - 1)
+    return (fits + over) // 2
+
+
+def _corrected(
+    knobs: Sequence[int], sizes: dict[int, int], known: Sequence[int], estimate: Callable[[int], float]
+) -> Callable[[int], float]:
+    """The estimate of a position, times what it was off by where the size is known: next to it, or on
+    both sides of it."""
+    off = {at: math.log(max(1, sizes[at]) / max(1.0, estimate(knobs[at]))) for at in known}
+
+    def expected(at: int) -> float:
+        if not known:
+            return estimate(knobs[at])
+        low, high = min(known), max(known)
+        share = (at - low) / (high - low) if high > low else 0.0
+        return estimate(knobs[at]) * math.exp((1 - share) * off[low] + share * off[high])
+
+    return expected
+
+
+def _highest_estimated(fits: int, over: int, limit_bytes: float, expected: Callable[[int], float]) -> int:
+    """Highest position between the two expected within ``limit_bytes``; else the lowest between."""
+    low, high = fits, over
+    while high - low > 1:
+        middle = (low + high) // 2
+        if expected(middle) <= limit_bytes:
+            low = middle
+        else:
+            high = middle
+    return min(max(low, fits + 1), over - 1)

@@ -1,0 +1,51 @@
+"""Why a file was chosen, in one sentence."""
+
+from __future__ import annotations
+
+from tallpage.core.fit._content import Content
+from tallpage.core.fit._fit import FitResult
+from tallpage.core.fit._formats import FORMATS, Format
+from tallpage.core.units import format_bytes
+
+_ALIKE = 1.0
+
+
+def why(result: FitResult, content: Content, limit_bytes: int) -> str:
+    """What decided for the chosen file; empty when there is none."""
+    chosen = result.chosen
+    if chosen is None:
+        return ""
+    what = f"This cut is {content.in_words()}"
+    if chosen.fidelity >= 100:
+        return f"{what}: {chosen.recipe} keeps every pixel and still stays under {format_bytes(limit_bytes)}."
+    others = _others(result, limit_bytes)
+    if not others:
+        if len({curve.recipe.format for curve in result.curves}) == 1:
+            return f"{what}. {_format(chosen.choice.format)} is the one format that is accepted."
+        limit = format_bytes(limit_bytes)
+        return f"{what}. Of the accepted formats only {_format(chosen.choice.format)} gets under {limit}."
+    name, looks = max(others.items(), key=lambda row: row[1])
+    ahead = chosen.fidelity - looks
+    if ahead < _ALIKE:
+        return f"{what}: {chosen.recipe} and {name} look alike at these bytes."
+    return f"{what}: {chosen.recipe} looks {ahead:.0f} better at these bytes than the next, {name}."
+
+
+def _others(result: FitResult, limit_bytes: int) -> dict[str, float]:
+    """The best fidelity of each other format under the limit: made, or else expected."""
+    if result.chosen is None:
+        return {}
+    looks: dict[str, float] = {}
+    for curve in result.curves:
+        expected = curve.best_within(limit_bytes)
+        if expected is not None:
+            name = _format(curve.recipe.format)
+            looks[name] = max(looks.get(name, 0.0), expected)
+    for candidate in result.candidates:
+        looks[_format(candidate.choice.format)] = candidate.fidelity
+    looks.pop(_format(result.chosen.choice.format), None)
+    return looks
+
+
+def _format(name: Format) -> str:
+    return FORMATS[name].name

@@ -1,0 +1,38 @@
+"""Strips -> pixels: taking pictures in, cutting, sizing, viewing."""
+
+from tallpage.core.picture._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
+from tallpage.core.picture._rendering import (
+    render_cut,
+    save_joined_png,
+    squeezed,
+    strip_view,
+    thumbnail,
+    whole_page,
+)
+from tallpage.core.picture._strips import (
+    MAX_STRIP_HEIGHT_PX,
+    Strip,
+    StripManifest,
+    StripWriter,
+    strips_so_far,
+)
+from tallpage.core.picture._vips import Raster, libvips_version
+
+__all__ = [
+    "MAX_PICTURE_PIXELS",
+    "MAX_STRIP_HEIGHT_PX",
+    "Raster",
+    "Strip",
+    "StripManifest",
+    "StripWriter",
+    "check_picture",
+    "import_picture",
+    "libvips_version",
+    "render_cut",
+    "save_joined_png",
+    "squeezed",
+    "strip_view",
+    "strips_so_far",
+    "thumbnail",
+    "whole_page",
+]

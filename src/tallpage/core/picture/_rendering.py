@@ -1,0 +1,74 @@
+"""Pixels out of strips: cuts at a width, thumbnails, views."""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+
+from tallpage.core.files import storage_errors
+from tallpage.core.geometry import Box, Size
+from tallpage.core.picture._strips import StripManifest
+from tallpage.core.picture._vips import Access, Raster
+
+
+def whole_page(folder: Path, manifest: StripManifest, *, access: Access = "sequential") -> Raster:
+    """All of a capture; ``sequential`` may be pulled once, from top to bottom."""
+    return _stack(folder, manifest, Box.whole(manifest.size), access)
+
+
+def render_cut(
+    folder: Path, manifest: StripManifest, frame: Box, *, width_px: int, access: Access = "sequential"
+) -> Raster:
+    """The frame of a capture at an output width; the height follows.
+
+    Raises:
+        FrameError: the frame does not lie on the capture.
+    """
+    frame.require_on(manifest.size)
+    return _stack(folder, manifest, frame, access).resized(frame.size.at_width(width_px))
+
+
+def thumbnail(folder: Path, manifest: StripManifest, *, width_px: int, greatest_height_px: int) -> bytes:
+    """WebP of the page at ``width_px`` in true proportion, cut below ``greatest_height_px``."""
+    page = manifest.size
+    shown_px = min(page.height_px, max(1, greatest_height_px * page.width_px // width_px))
+    frame = Box(x_px=0, y_px=0, width_px=page.width_px, height_px=shown_px)
+    return render_cut(folder, manifest, frame, width_px=width_px).as_webp(quality=82)
+
+
+def squeezed(folder: Path, manifest: StripManifest, *, width_px: int, greatest_height_px: int) -> bytes:
+    """WebP of the whole page for the spine: true proportion, or squeezed to the greatest height."""
+    natural = manifest.size.at_width(width_px)
+    size = Size(width_px=width_px, height_px=min(natural.height_px, greatest_height_px))
+    return whole_page(folder, manifest).resized(size).as_webp(quality=80)
+
+
+def strip_view(folder: Path, manifest: StripManifest, number: int, *, shrink: int) -> bytes:
+    """WebP of one strip at ``1/shrink`` of its size, for looking from further away."""
+    strip = manifest.strips[number]
+    raster = Raster.open_file(folder / strip.file, access="sequential")
+    size = Size(width_px=max(1, manifest.width_px // shrink), height_px=max(1, -(-strip.height_px // shrink)))
+    return raster.resized(size).as_webp(quality=90)
+
+
+def save_joined_png(folder: Path, manifest: StripManifest, path: Path) -> int:
+    """Write a capture as one PNG file, whole or not at all; returns its bytes."""
+    # A name of ours: libvips would read options out of square brackets in the caller's.
+    with (
+        storage_errors(path.parent),
+        tempfile.TemporaryDirectory(prefix=".part-", dir=path.parent) as scratch,
+    ):
+        part = Path(scratch) / "joined.png"
+        whole_page(folder, manifest).save_png(part)
+        part.replace(path)
+    return path.stat().st_size
+
+
+def _stack(folder: Path, manifest: StripManifest, box: Box, access: Access) -> Raster:
+    """The rows and columns of ``box``, from only the strips that hold them."""
+    strips = manifest.strips_under(box)
+    stack = Raster.stacked([Raster.open_file(folder / strip.file, access=access) for strip in strips])
+    within = Box(
+        x_px=box.x_px, y_px=box.y_px - strips[0].top_px, width_px=box.width_px, height_px=box.height_px
+    )
+    return stack if within == Box.whole(stack.size) else stack.cropped(within)

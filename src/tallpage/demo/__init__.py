@@ -1,0 +1,1 @@
+"""The made-up ferry line: its site, its photographs, its outlets."""

@@ -1,0 +1,1 @@
+"""The Django project: HTTP API, queue, and the page that carries the interface."""

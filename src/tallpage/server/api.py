@@ -1,0 +1,33 @@
+"""The HTTP API: routers, errors and the CSRF check, put together."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import NinjaAPI
+from ninja.utils import check_csrf
+
+from tallpage.server import problems
+from tallpage.server.outlets.outlets_api import router as outlets_router
+from tallpage.server.outlets.outputs_api import router as outputs_router
+from tallpage.server.shelf.api import router as shelf_router
+from tallpage.server.shelf.screens_api import router as screens_router
+from tallpage.server.signins.api import router as signins_router
+
+
+def from_our_own_page(request: HttpRequest) -> bool:
+    """Whether a changing request carries our own page's CSRF token."""
+    return check_csrf(request) is None
+
+
+api = NinjaAPI(
+    title="Tall Page",
+    version="1",
+    description="Captures, cuts, outlets and outputs. Errors are problem+json (RFC 9457).",
+    auth=from_our_own_page,
+)
+problems.install(api)
+api.add_router("", shelf_router)
+api.add_router("", screens_router)
+api.add_router("", outlets_router)
+api.add_router("", outputs_router)
+api.add_router("", signins_router)

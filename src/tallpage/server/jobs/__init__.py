@@ -1,0 +1,1 @@
+"""Queued work: rows with state, progress and heartbeat."""

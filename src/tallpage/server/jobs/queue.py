@@ -1,0 +1,98 @@
+"""Putting work on the queue, and saying how each kind of work is done."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from django.db import transaction
+from django_q.tasks import async_task
+
+from tallpage.server.jobs.models import Job
+
+Cluster = Literal["pages", "files"]
+Wish = Literal["go_on", "stop", "keep"]
+"""What the person wants of work under way: ``keep`` is to stop, with what there is."""
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """A job in two steps. ``run`` computes, without the database; ``keep`` stores what it gave.
+
+    ``keep`` runs in the transaction that marks the job done, and only if the job is still ours:
+    so however often a job is run, its result is kept once. ``discard`` clears up otherwise.
+    ``keep_early`` stores what :meth:`Signals.give_early` was given meanwhile.
+    """
+
+    run: Callable[[Signals], Any]
+    keep: Callable[[Any], None]
+    discard: Callable[[], None] = lambda: None
+    keep_early: Callable[[Any], None] = lambda _: None
+
+
+class Signals:
+    """What passes between the thread that works and the thread that keeps the row up to date."""
+
+    def __init__(self) -> None:
+        self.stage = ""
+        self.done = 0
+        self.expected = 0
+        self.wish: Wish = "go_on"
+        self._early: Any = None
+
+    def report(self, stage: str, done: int = 0, expected: int = 0) -> None:
+        """Tell how far the work is."""
+        self.stage, self.done, self.expected = stage, done, expected
+
+    def give_early(self, result: Any) -> None:
+        """Hand over something that is of use before the work is done."""
+        self._early = result
+
+    def take_early(self) -> Any:
+        """What was handed over since the last time, or None."""
+        early, self._early = self._early, None
+        return early
+
+
+@dataclass(frozen=True, slots=True)
+class _Kind:
+    cluster: Cluster
+    prepare: Callable[[Job], Work]
+
+
+_KINDS: dict[str, _Kind] = {}
+
+
+def register_kind(kind: str, cluster: Cluster, prepare: Callable[[Job], Work]) -> None:
+    """Say how jobs of ``kind`` are done, and on which queue."""
+    _KINDS[kind] = _Kind(cluster=cluster, prepare=prepare)
+
+
+def prepare(job: Job) -> Work:
+    """The work of a job."""
+    return _KINDS[job.kind].prepare(job)
+
+
+def enqueue(kind: str) -> Job:
+    """A new job, queued together with whatever else the surrounding transaction writes."""
+    with transaction.atomic():
+        job = Job.objects.create(kind=kind)
+        hand_over(job)
+    return job
+
+
+def hand_over(job: Job) -> None:
+    """Put a queued job's ticket on the queue. A second ticket for one job does no harm."""
+    async_task("tallpage.server.jobs.running.run_job", job.pk, cluster=_KINDS[job.kind].cluster)
+
+
+def request_stop(job: Job, *, keep: bool = False) -> None:
+    """Stop a job: at once when nobody has begun, else at the worker's next heartbeat.
+
+    With ``keep`` the work ends with what there is by then, if it can.
+    """
+    stopped = Job.objects.filter(pk=job.pk, state=Job.State.QUEUED).update(state=Job.State.STOPPED)
+    if not stopped:
+        wish = {"keep_requested": True} if keep else {"stop_requested": True}
+        Job.objects.filter(pk=job.pk, state=Job.State.RUNNING).update(**wish)

@@ -1,0 +1,140 @@
+"""Running one job: claim it, work in a thread of its own, keep its row alive, store the result."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable
+from concurrent.futures import Future, ThreadPoolExecutor
+from concurrent.futures import TimeoutError as FutureTimeout
+from functools import cache
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+
+from tallpage.core.errors import Stopped, TallPageError
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.owner import this_process
+from tallpage.server.jobs.queue import Signals, Wish, Work, prepare
+
+_log = logging.getLogger(__name__)
+_BEAT_SECONDS = 0.4
+MOST_ATTEMPTS = 3
+
+
+@cache
+def _work_thread() -> ThreadPoolExecutor:
+    """One thread for all work of this process: the browser belongs to the thread that opened it.
+
+    Django refuses the database in a thread where the browser's event loop runs, which is why work
+    and rows live in different threads.
+    """
+    return ThreadPoolExecutor(max_workers=1, thread_name_prefix="work")
+
+
+def run_job(job_id: int) -> None:
+    """Run a job to its end, unless it is done, stopped, or somebody else's."""
+    owner = this_process()
+    job = _claim(job_id, owner)
+    if job is None:
+        return
+    if job.attempts > MOST_ATTEMPTS:
+        _finish(job, owner, Job.State.FAILED, error=_gave_up())
+        return
+    work: Work | None = None
+    try:
+        work = prepare(job)
+        signals = Signals()
+        result = _wait(_work_thread().submit(work.run, signals), job, owner, signals, work.keep_early)
+        _keep(job, owner, work, result)
+    except Stopped:
+        _finish(job, owner, Job.State.STOPPED)
+        _discard(work)
+    except TallPageError as error:
+        _finish(job, owner, Job.State.FAILED, error=_as_json(error))
+        _discard(work)
+    except Exception:
+        _log.exception("job %s failed unexpectedly", job_id)
+        _finish(job, owner, Job.State.FAILED, error=_internal())
+        _discard(work)
+
+
+def _claim(job_id: int, owner: str) -> Job | None:
+    """Make the job ours, if it is waiting. One statement, so that only one worker can succeed."""
+    with transaction.atomic():
+        claimed = Job.objects.filter(pk=job_id, state=Job.State.QUEUED).update(
+            state=Job.State.RUNNING, owner=owner, heartbeat_at=timezone.now(), stage="", done=0, expected=0
+        )
+        if not claimed:
+            return None
+        job = Job.objects.get(pk=job_id)
+        job.attempts += 1
+        job.save(update_fields=["attempts"])
+        return job
+
+
+def _wait(
+    future: Future[Any], job: Job, owner: str, signals: Signals, keep_early: Callable[[Any], None]
+) -> Any:
+    """The result of the work, with a heartbeat while it is awaited."""
+    while True:
+        try:
+            return future.result(timeout=_BEAT_SECONDS)
+        except FutureTimeout:
+            if future.done():
+                raise  # the work's own time-out, not ours
+            signals.wish = _beat(job, owner, signals)
+            early = signals.take_early()
+            if early is not None and signals.wish == "go_on":
+                keep_early(early)
+
+
+def _beat(job: Job, owner: str, signals: Signals) -> Wish:
+    """Write progress, and hear what is wanted; a job that is not ours any more is to stop."""
+    ours = Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING, stop_requested=False)
+    progress = {"stage": signals.stage, "done": signals.done, "expected": signals.expected}
+    if not ours.update(heartbeat_at=timezone.now(), **progress):
+        return "stop"
+    return "keep" if ours.filter(keep_requested=True).exists() else "go_on"
+
+
+def _keep(job: Job, owner: str, work: Work, result: Any) -> None:
+    with transaction.atomic():
+        if _finish(job, owner, Job.State.DONE):
+            work.keep(result)
+            return
+    _discard(work)
+
+
+def _finish(job: Job, owner: str, state: Job.State, *, error: dict[str, str] | None = None) -> bool:
+    """End the job, if it is still ours."""
+    return bool(
+        Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING).update(
+            state=state, owner="", finished_at=timezone.now(), error=error, stop_requested=False
+        )
+    )
+
+
+def _discard(work: Work | None) -> None:
+    if work is not None:
+        work.discard()
+
+
+def _as_json(error: TallPageError) -> dict[str, str]:
+    return {"code": error.code, "sentence": error.sentence, "hint": error.hint}
+
+
+def _internal() -> dict[str, str]:
+    return {
+        "code": "internal",
+        "sentence": "Something went wrong inside Tall Page.",
+        "hint": "Try again. The worker's log says more.",
+    }
+
+
+def _gave_up() -> dict[str, str]:
+    return {
+        "code": "worker_lost",
+        "sentence": f"The worker broke off {MOST_ATTEMPTS} times over this.",
+        "hint": "The page or picture may need more memory than there is. Try a smaller screen or scale.",
+    }

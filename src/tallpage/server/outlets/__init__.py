@@ -1,0 +1,1 @@
+"""Places with their slots, and the files made for them."""

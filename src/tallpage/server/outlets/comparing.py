@@ -1,0 +1,85 @@
+"""Original and result, band by band at 1:1, so that a tall output can be compared anywhere."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from pathlib import Path
+from typing import Literal
+
+from django.http import Http404
+
+from tallpage.core.geometry import Box
+from tallpage.core.picture import Raster, render_cut
+from tallpage.server.outlets.fitting import require_files
+from tallpage.server.outlets.models import Output
+
+BAND_PX = 1_024
+Side = Literal["original", "result", "difference"]
+_AMPLIFIED = 6
+"""A difference of one level would not be seen."""
+
+
+def band(output: Output, side: Side, number: int) -> bytes:
+    """PNG of rows ``number × 1,024`` and on: of the resized cut, of what a viewer makes of the file, or
+    of how far these are apart (black where they are not).
+
+    Raises:
+        FitError: there is no file yet.
+        Http404: there is no such band.
+    """
+    paths = require_files(output)
+    top_px = number * BAND_PX
+    height_px = min(BAND_PX, output.made_height_px - top_px)
+    if number < 0 or height_px < 1:
+        raise Http404
+    parts = []
+    for part in _parts(output, paths):
+        first, end = max(top_px, part.top_px), min(top_px + height_px, part.top_px + part.height_px)
+        if end <= first:
+            continue
+        rows = Box(x_px=0, y_px=first - part.top_px, width_px=output.made_width_px, height_px=end - first)
+        parts.append(_rows(output, side, part, rows))
+    return Raster.stacked(parts).as_png(compression=1)
+
+
+def _rows(output: Output, side: Side, part: _Part, rows: Box) -> Raster:
+    if side == "original":
+        return _original(output, part.frame).cropped(rows)
+    result = Raster.decode(part.path.read_bytes()).cropped(rows)
+    if side == "result":
+        return result
+    return _original(output, part.frame).cropped(rows).difference(result, amplified=_AMPLIFIED)
+
+
+@dataclass(frozen=True, slots=True)
+class _Part:
+    """One file of an output: where it begins among the rows of all, and what of the page it shows."""
+
+    path: Path
+    frame: Box
+    top_px: int
+    height_px: int
+
+
+def _parts(output: Output, paths: list[Path]) -> list[_Part]:
+    frame = Box(**output.frame)
+    if not output.leaves:
+        return [_Part(paths[0], frame, 0, output.made_height_px)]
+    parts, top_px = [], 0
+    for path, leaf in zip(paths, output.leaves, strict=True):
+        box = replace(frame, y_px=leaf["top_px"], height_px=leaf["page_height_px"])
+        parts.append(_Part(path, box, top_px, leaf["height_px"]))
+        top_px += leaf["height_px"]
+    return parts
+
+
+def _original(output: Output, frame: Box) -> Raster:
+    """What a file shows, as it was when the file was made: resized but not encoded."""
+    capture = output.cut.capture
+    return render_cut(
+        capture.folder,
+        capture.manifest(),
+        frame,
+        width_px=output.made_width_px,
+        access="random",
+    )

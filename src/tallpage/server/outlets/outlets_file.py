@@ -1,0 +1,63 @@
+"""Outlets in and out of a file, so that they can be kept, shared and taken elsewhere."""
+
+from __future__ import annotations
+
+from django.db import transaction
+from django.db.models import Max
+
+from tallpage.core.errors import FitError
+from tallpage.server.outlets.models import Outlet, Slot
+from tallpage.server.outlets.schemas import ImportedOut, OutletFile, OutletsFile, SlotIn
+
+
+def exported() -> str:
+    """All outlets as the text of a file."""
+    rows = Outlet.objects.prefetch_related("slots")
+    outlets = [
+        OutletFile(name=row.name, slots=[SlotIn.from_orm(slot) for slot in row.slots.all()]) for row in rows
+    ]
+    return OutletsFile(outlets=outlets).model_dump_json(indent=2)
+
+
+def import_outlets(file: OutletsFile) -> ImportedOut:
+    """Add what a file holds: new outlets, and new slots of outlets that are there already by name.
+
+    A slot of the same name takes over the file's rules. All of it, or nothing.
+
+    Raises:
+        FitError: a slot has rules that cannot be worked with.
+    """
+    added: list[str] = []
+    changed: list[str] = []
+    with transaction.atomic():
+        position = Outlet.objects.aggregate(last=Max("position"))["last"] or 0
+        for entry in file.outlets:
+            name = entry.name.strip()
+            outlet = Outlet.objects.filter(name__iexact=name).first()
+            (changed if outlet else added).append(name)
+            if outlet is None:
+                position += 1
+                outlet = Outlet.objects.create(name=name, position=position)
+            for rules in entry.slots:
+                known = outlet.slots.filter(name__iexact=rules.name.strip()).first()
+                slot = known or Slot(outlet=outlet, position=outlet.slots.count())
+                try:
+                    write_slot(slot, rules)
+                except FitError as error:
+                    where = f"In “{name}”, slot “{rules.name}”"
+                    raise FitError(f"{where}: {error.sentence}", hint=error.hint, code=error.code) from error
+    return ImportedOut(added=added, changed=changed)
+
+
+def write_slot(slot: Slot, payload: SlotIn) -> Slot:
+    """Store a slot's rules.
+
+    Raises:
+        FitError: they cannot be worked with; nothing is stored.
+    """
+    slot.name = payload.name.strip()
+    slot.width_px, slot.limit_bytes = payload.width_px, payload.limit_bytes
+    slot.formats, slot.greatest_height_px = list(payload.formats), payload.greatest_height_px
+    slot.order()  # refuses what cannot be worked with, before it is stored
+    slot.save()
+    return slot

@@ -1,0 +1,115 @@
+"""HTTP API of outputs: the ledger of a cut, and its files."""
+
+from __future__ import annotations
+
+from django.db.models import QuerySet
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+
+from tallpage.server.outlets.comparing import Side, band
+from tallpage.server.outlets.fitting import (
+    add_own_output,
+    add_slot_output,
+    divide_again,
+    fit_again,
+    fit_stale,
+    remove_output,
+)
+from tallpage.server.outlets.making import swatch_file
+from tallpage.server.outlets.models import Output, Slot
+from tallpage.server.outlets.saving import saved_leaf, saved_output
+from tallpage.server.outlets.schemas import (
+    DivideIn,
+    FitIn,
+    OutputIn,
+    OutputOut,
+    SwatchName,
+)
+from tallpage.server.shelf.models import Cut
+
+router = Router(tags=["outputs"])
+
+
+@router.get("/cuts/{cut_id}/outputs", response=list[OutputOut], operation_id="list_outputs")
+def list_outputs(request: HttpRequest, cut_id: int) -> QuerySet[Output]:
+    """The ledger of a cut."""
+    cut = get_object_or_404(Cut, pk=cut_id)
+    return Output.objects.filter(cut=cut).select_related("job", "cut")
+
+
+@router.post("/cuts/{cut_id}/outputs", response={202: OutputOut}, operation_id="add_output")
+def add_output(request: HttpRequest, cut_id: int, payload: OutputIn) -> Status[Output]:
+    """Add a row to the ledger and queue its file."""
+    cut = get_object_or_404(Cut, pk=cut_id)
+    if payload.slot_id is not None:
+        return Status(202, add_slot_output(cut, get_object_or_404(Slot, pk=payload.slot_id)))
+    own = add_own_output(
+        cut,
+        width_px=payload.width_px or 0,
+        limit_bytes=payload.limit_bytes or 0,
+        formats=list(payload.formats),
+        leaf_count=payload.leaf_count,
+    )
+    return Status(202, own)
+
+
+@router.post("/cuts/{cut_id}/outputs/fit", response={202: list[OutputOut]}, operation_id="fit_stale_outputs")
+def fit_stale_outputs(request: HttpRequest, cut_id: int) -> Status[list[Output]]:
+    """Make those files anew whose frame has changed since they were asked for."""
+    return Status(202, fit_stale(get_object_or_404(Cut, pk=cut_id)))
+
+
+@router.post("/outputs/{output_id}/fit", response={202: OutputOut}, operation_id="fit_output")
+def fit_output(request: HttpRequest, output_id: int, payload: FitIn) -> Status[Output]:
+    """Make the file anew: searched, or by a choice."""
+    return Status(202, fit_again(_output(output_id), payload.choice.as_choice() if payload.choice else None))
+
+
+@router.post("/outputs/{output_id}/leaves", response={202: OutputOut}, operation_id="divide_output")
+def divide_output(request: HttpRequest, output_id: int, payload: DivideIn) -> Status[Output]:
+    """Make the files anew, divided otherwise."""
+    return Status(202, divide_again(_output(output_id), count=payload.leaf_count, breaks=payload.breaks))
+
+
+@router.delete("/outputs/{output_id}", response={204: None}, operation_id="delete_output")
+def delete_output(request: HttpRequest, output_id: int) -> Status[None]:
+    """Delete a row and its file."""
+    remove_output(_output(output_id))
+    return Status(204, None)
+
+
+@router.get("/outputs/{output_id}/file", operation_id="output_file", include_in_schema=False)
+def output_file(request: HttpRequest, output_id: int) -> HttpResponse:
+    """The file itself, to save; of several leaves, all of them in a ZIP."""
+    return saved_output(_output(output_id))
+
+
+@router.get("/outputs/{output_id}/leaves/{number}/file", operation_id="leaf_file", include_in_schema=False)
+def leaf_file(request: HttpRequest, output_id: int, number: int) -> HttpResponse:
+    """The file of one leaf, counted from 1."""
+    return saved_leaf(_output(output_id), number)
+
+
+@router.get("/outputs/{output_id}/swatches/{name}", operation_id="swatch", include_in_schema=False)
+def swatch(request: HttpRequest, output_id: int, name: SwatchName) -> HttpResponse:
+    """The worst place of the chosen file at 1:1: as it was, or as the candidate of that number shows it."""
+    path = swatch_file(_output(output_id).swatch_key, name)
+    if not path.exists():
+        raise Http404
+    headers = {"Cache-Control": "private, max-age=3600"}
+    return HttpResponse(path.read_bytes(), content_type="image/png", headers=headers)
+
+
+@router.get("/outputs/{output_id}/{side}/{number}", operation_id="compare_band", include_in_schema=False)
+def compare_band(request: HttpRequest, output_id: int, side: Side, number: int) -> HttpResponse:
+    """One band of original or result, for Compare."""
+    return HttpResponse(
+        band(_output(output_id), side, number),
+        content_type="image/png",
+        headers={"Cache-Control": "private, max-age=3600"},
+    )
+
+
+def _output(output_id: int) -> Output:
+    return get_object_or_404(Output.objects.select_related("job", "cut__capture"), pk=output_id)

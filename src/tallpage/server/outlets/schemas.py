@@ -1,0 +1,272 @@
+"""Outlets, slots and outputs on the wire."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal, Self
+
+from ninja import Field, Schema
+from pydantic import model_validator
+
+from tallpage.core.fit import Choice, fidelity_in_words
+from tallpage.core.leaves import MOST_LEAVES
+from tallpage.server.jobs.schemas import JobOut
+from tallpage.server.outlets.models import Output, Slot
+
+FormatName = Literal["jpeg", "png", "webp", "avif", "gif"]
+
+SwatchName = Literal["original", "0", "1", "2", "3", "4", "5", "6", "7"]
+
+_LAST_SHOWN = 3
+
+
+class RulesSchema(Schema):
+    """What a file has to keep to. 1 kB is 1,000 bytes."""
+
+    width_px: int
+    limit_bytes: int
+    formats: list[FormatName]
+    greatest_height_px: int | None = None
+
+
+class SlotIn(RulesSchema):
+    """A slot to make or change."""
+
+    name: str = Field(min_length=1, max_length=80)
+
+
+class LastOut(Schema):
+    """A capture that a slot's file was made from."""
+
+    capture_id: int
+    cut_id: int
+    name: str
+    at: datetime
+
+
+class SlotOut(SlotIn):
+    """A slot, with what was last made for it, the newest first."""
+
+    id: int
+    last: list[LastOut]
+
+    @staticmethod
+    def resolve_last(slot: Slot) -> list[LastOut]:
+        """The newest few, each capture once."""
+        rows = {output.cut.capture_id: output for output in reversed(list(slot.outputs.all()))}
+        newest = sorted(rows.values(), key=lambda output: output.pk, reverse=True)[:_LAST_SHOWN]
+        return [
+            LastOut(
+                capture_id=output.cut.capture_id,
+                cut_id=output.cut_id,
+                name=output.cut.capture.name,
+                at=output.created_at,
+            )
+            for output in newest
+            if output.cut.capture.deleted_at is None
+        ]
+
+
+class OutletIn(Schema):
+    """An outlet to make or rename."""
+
+    name: str = Field(min_length=1, max_length=80)
+
+
+class OutletOut(OutletIn):
+    """An outlet with its slots."""
+
+    id: int
+    slots: list[SlotOut]
+
+
+class OrderIn(Schema):
+    """Ids in the order they are to have."""
+
+    ids: list[int]
+
+
+class OutletFile(Schema):
+    """An outlet as it stands in a file: its name, and its slots in order."""
+
+    name: str = Field(min_length=1, max_length=80)
+    slots: list[SlotIn] = []
+
+
+class OutletsFile(Schema):
+    """A file of outlets. ``docs/outlets-file.md`` describes it."""
+
+    kind: Literal["outlets"] = "outlets"
+    version: Literal[1] = 1
+    outlets: list[OutletFile] = Field(max_length=500)
+
+
+class ImportedOut(Schema):
+    """Names of the outlets that came out of a file: new ones, and ones that were changed to match it."""
+
+    added: list[str]
+    changed: list[str]
+
+
+class ChoiceSchema(Schema):
+    """A way to encode: quality for lossy formats, colours for a palette, neither for lossless."""
+
+    format: FormatName
+    quality: int | None = Field(default=None, ge=10, le=98)
+    colours: Literal[2, 4, 16, 256] | None = None
+    subsampled: bool = False
+    softened: bool = False
+
+    @model_validator(mode="after")
+    def _makes_sense(self) -> Self:
+        if self.format in ("jpeg", "avif") and self.quality is None:
+            raise ValueError(f"{self.format} needs a quality")
+        if self.format in ("png", "gif") and self.quality is not None:
+            raise ValueError(f"{self.format} has colours, not quality")
+        if self.format == "gif" and self.colours is None:
+            raise ValueError("gif needs colours")
+        if self.format not in ("png", "gif") and self.colours is not None:
+            raise ValueError("only PNG and GIF have a palette")
+        if self.softened and self.quality is None:
+            raise ValueError("only what has a quality is softened")
+        if self.format != "jpeg" and self.subsampled:
+            raise ValueError("only JPEG halves its colour")
+        return self
+
+    def as_choice(self) -> Choice:
+        """The choice as the core knows it."""
+        return Choice(**self.dict())
+
+
+class CandidateOut(Schema):
+    """A file that was tried."""
+
+    recipe: str
+    choice: ChoiceSchema
+    bytes: int
+    fidelity: float
+
+
+class TradeoffPoint(Schema):
+    """A file that was expected, from a sample of the cut; not one that was made."""
+
+    choice: ChoiceSchema
+    bytes: int
+    fidelity: float
+
+
+class TradeoffOut(Schema):
+    """Bytes against fidelity, for one way to encode."""
+
+    recipe: str
+    points: list[TradeoffPoint]
+
+
+class AdviceOut(Schema):
+    """What would help."""
+
+    kind: Literal["width", "limit", "format", "leaves"]
+    value: int
+    sentence: str
+    format: FormatName | None = None
+
+
+class PlaceOut(Schema):
+    """A place in a file, in its pixels."""
+
+    x_px: int
+    y_px: int
+    width_px: int
+    height_px: int
+
+
+class WeightOut(Schema):
+    """A stretch of the page, and its bytes in the file."""
+
+    top_px: float
+    height_px: float
+    bytes: int
+
+
+class LeafOut(Schema):
+    """One of the files that a cut too tall for its slot is divided into. ``top_px`` and
+    ``page_height_px`` say which stretch of the page it shows."""
+
+    top_px: int
+    page_height_px: int
+    height_px: int
+    format: FormatName
+    bytes: int
+    fidelity: float
+    met: bool
+
+
+class OutputOut(RulesSchema):
+    """A row of the ledger. ``file_key`` changes with every new file and is empty before the first."""
+
+    id: int
+    cut_id: int
+    slot_id: int | None
+    label: str
+    by_hand: bool
+    format: FormatName | Literal[""]
+    made_choice: ChoiceSchema | None
+    made_width_px: int
+    made_height_px: int
+    bytes: int
+    fidelity: float | None
+    looks: str
+    met: bool
+    stale: bool
+    tries: int
+    candidates: list[CandidateOut]
+    advice: list[AdviceOut]
+    tradeoffs: list[TradeoffOut]
+    why: str
+    weights: list[WeightOut]
+    worst: list[PlaceOut]
+    swatch_key: str
+    leaf_count: int | None
+    breaks: list[int]
+    leaves: list[LeafOut]
+    file_key: str
+    job: JobOut
+
+    @staticmethod
+    def resolve_by_hand(output: Output) -> bool:
+        """Whether somebody overruled the search."""
+        return output.choice is not None
+
+    @staticmethod
+    def resolve_looks(output: Output) -> str:
+        """The fidelity in words."""
+        return "" if output.fidelity is None else fidelity_in_words(output.fidelity)
+
+
+class OutputIn(Schema):
+    """A row to add: for a slot, or with rules of its own."""
+
+    slot_id: int | None = None
+    width_px: int | None = None
+    limit_bytes: int | None = None
+    formats: list[FormatName] = ["jpeg", "png", "webp"]
+    leaf_count: int | None = Field(default=None, ge=1, le=MOST_LEAVES)
+
+    @model_validator(mode="after")
+    def _one_or_the_other(self) -> Self:
+        if self.slot_id is None and (self.width_px is None or self.limit_bytes is None):
+            raise ValueError("give a slot, or a width and a limit")
+        return self
+
+
+class FitIn(Schema):
+    """How to make the file anew; no choice means search."""
+
+    choice: ChoiceSchema | None = None
+
+
+class DivideIn(Schema):
+    """How to divide: into so many leaves, or at breaks (px from the frame's top), or as it has to be."""
+
+    leaf_count: int | None = None
+    breaks: list[int] = []

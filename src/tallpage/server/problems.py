@@ -1,0 +1,97 @@
+"""What our errors look like on the wire: problem+json, RFC 9457. The only place that decides it."""
+
+from __future__ import annotations
+
+import logging
+from http import HTTPStatus
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from tallpage.core.errors import (
+    AddressError,
+    FitError,
+    FrameError,
+    PageError,
+    PictureError,
+    StorageError,
+    TallPageError,
+)
+
+_log = logging.getLogger(__name__)
+
+_STATUS: dict[type[TallPageError], HTTPStatus] = {
+    AddressError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    PageError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    PictureError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    FrameError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    FitError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    StorageError: HTTPStatus.INSUFFICIENT_STORAGE,
+}
+
+
+class ChangedElsewhere(TallPageError):
+    """Somebody, or another tab, changed the same thing meanwhile."""
+
+    code = "changed_elsewhere"
+    default_hint = "The newer version is shown; make your change again on it."
+
+
+def problem(status: int, code: str, sentence: str, hint: str = "", **more: Any) -> HttpResponse:
+    """One problem+json response."""
+    body = {
+        "type": f"tallpage:{code}",
+        "code": code,
+        "title": sentence,
+        "detail": hint,
+        "status": status,
+        **more,
+    }
+    return JsonResponse(body, status=status, content_type="application/problem+json")
+
+
+def install(api: NinjaAPI) -> None:
+    """Teach ``api`` how each exception is answered."""
+
+    @api.exception_handler(TallPageError)
+    def ours(_request: HttpRequest, error: TallPageError) -> HttpResponse:
+        if isinstance(error, ChangedElsewhere):
+            return problem(HTTPStatus.CONFLICT, error.code, error.sentence, error.hint)
+        status = next(
+            (code for kind, code in _STATUS.items() if isinstance(error, kind)), HTTPStatus.BAD_REQUEST
+        )
+        return problem(status, error.code, error.sentence, error.hint)
+
+    @api.exception_handler(Http404)
+    def missing(_request: HttpRequest, _error: Http404) -> HttpResponse:
+        return problem(
+            404, "not_found", "That is not here any more.", "It may have been deleted in another tab."
+        )
+
+    @api.exception_handler(ValidationError)
+    def invalid(_request: HttpRequest, error: ValidationError) -> HttpResponse:
+        first = error.errors[0] if error.errors else {}
+        place = ".".join(str(part) for part in first.get("loc", ())[2:]) or "The request"
+        return problem(
+            422, "invalid", f"{place}: {first.get('msg', 'is not valid')}.", "Correct it and send it again."
+        )
+
+    @api.exception_handler(AuthenticationError)
+    def refused(_request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
+        return problem(403, "csrf", "The request did not come from Tall Page's own page.", "Reload the page.")
+
+    @api.exception_handler(HttpError)
+    def plain(_request: HttpRequest, error: HttpError) -> HttpResponse:
+        return problem(error.status_code, "refused", str(error))
+
+    @api.exception_handler(Exception)
+    def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
+        _log.error("unexpected error at %s", request.path, exc_info=error)
+        return problem(
+            500,
+            "internal",
+            "Something went wrong inside Tall Page.",
+            "Nothing that was saved is lost. The server's log says more.",
+        )

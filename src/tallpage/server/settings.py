@@ -1,0 +1,151 @@
+"""Django settings. Everything that differs between machines comes from the environment."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+from tallpage.core.capture import PrivateHosts
+from tallpage.server.home import home_folder, secret_key
+
+PACKAGE = Path(__file__).resolve().parent.parent
+PROJECT = PACKAGE.parent.parent
+HOME = home_folder()
+
+SECRET_KEY = secret_key(HOME)
+DEBUG = os.environ.get("TALLPAGE_DEBUG") == "1"
+HOST = os.environ.get("TALLPAGE_HOST", "127.0.0.1")
+PORT = int(os.environ.get("TALLPAGE_PORT", "8600"))
+LOOPBACK = HOST in ("127.0.0.1", "::1", "localhost")
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *os.environ.get("TALLPAGE_ALLOWED_HOSTS", "").split()]
+
+# Private and loopback pages may be taken by whoever sits at this machine; a server that others
+# reach must not open its own network to them.
+ALLOW_PRIVATE = LOOPBACK or os.environ.get("TALLPAGE_ALLOW_PRIVATE") == "1"
+PRIVATE_HOSTS = PrivateHosts.parse(os.environ.get("TALLPAGE_PRIVATE_HOSTS", ""))
+
+INSTALLED_APPS = [
+    "django.contrib.admin",
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "django_q",
+    "django_vite",
+    "ninja",
+    "tallpage.server.jobs",
+    "tallpage.server.signins",
+    "tallpage.server.shelf",
+    "tallpage.server.outlets",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "tallpage.server.urls"
+WSGI_APPLICATION = "tallpage.server.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [PACKAGE / "server" / "templates"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": HOME / "tallpage.sqlite3",
+        "OPTIONS": {
+            # Writers queue up at the start of a transaction instead of failing in its middle.
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en-gb"
+
+PAGE_WORKERS = int(os.environ.get("TALLPAGE_PAGE_WORKERS", "2"))
+FILE_WORKERS = int(os.environ.get("TALLPAGE_FILE_WORKERS", "1"))
+
+# Two queues, so that a long capture never keeps a file waiting. Which one a worker process
+# serves is told by Q_CLUSTER_NAME.
+Q_CLUSTER = {
+    "name": "tallpage",
+    "orm": "default",
+    "workers": 1,
+    "timeout": 3_000,
+    "retry": 3_600,
+    "max_attempts": 1,
+    "ack_failures": True,
+    "save_limit": -1,
+    "catch_up": False,
+    "log_level": "WARNING",
+    "ALT_CLUSTERS": {
+        "pages": {"workers": PAGE_WORKERS},
+        "files": {"workers": FILE_WORKERS},
+    },
+}
+
+STATIC_URL = "static/"
+FRONTEND_BUILD = PROJECT / "frontend" / "dist"
+STATICFILES_DIRS = [FRONTEND_BUILD] if FRONTEND_BUILD.is_dir() else []
+WHITENOISE_USE_FINDERS = True
+WHITENOISE_AUTOREFRESH = DEBUG
+DJANGO_VITE = {"default": {"manifest_path": FRONTEND_BUILD / "manifest.json"}}
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        "font-src": [SELF],
+        "img-src": [SELF, "data:", "blob:"],
+        "connect-src": [SELF],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+        "base-uri": [NONE],
+        "manifest-src": [SELF],
+    }
+}
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+SESSION_COOKIE_SAMESITE = "Strict"
+CSRF_COOKIE_SAMESITE = "Strict"
+
+# The body of a request is streamed to a file in the data folder above this size.
+FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+FILE_UPLOAD_TEMP_DIR = HOME / "incoming"
+FILE_UPLOAD_TEMP_DIR.mkdir(exist_ok=True)
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "%(asctime)s %(levelname)s %(name)s: %(message)s"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

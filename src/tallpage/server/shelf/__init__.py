@@ -1,0 +1,1 @@
+"""Captures and the cuts made from them."""

@@ -1,0 +1,247 @@
+"""HTTP API of the shelf: thin; each endpoint parses, calls one function, returns a schema."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Literal
+
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import File, Router, Status, UploadedFile
+
+from tallpage.core.capture import PageMap
+from tallpage.core.errors import FrameError
+from tallpage.server.jobs.queue import enqueue, request_stop
+from tallpage.server.shelf import views
+from tallpage.server.shelf.cutting import change_cut, start_cut
+from tallpage.server.shelf.importing import order_picture
+from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.schemas import (
+    BlockOut,
+    CaptureDetailOut,
+    CaptureOut,
+    CutChangeIn,
+    CutOut,
+    RenameIn,
+    ShelfOut,
+    StripOut,
+    TakeIn,
+    TakeSettings,
+)
+from tallpage.server.shelf.searching import index_name, search
+from tallpage.server.shelf.taking import KIND as TAKE_KIND
+from tallpage.server.shelf.taking import order_further, order_page
+
+router = Router(tags=["shelf"])
+_MOST_AT_ONCE = 200
+_BLOCK_CHARS = 200
+
+
+@router.get("/captures", response=ShelfOut, operation_id="list_captures")
+def list_captures(
+    request: HttpRequest, limit: int = 60, before: int | None = None, words: str = ""
+) -> dict[str, object]:
+    """Captures, newest first, ``limit`` (1–200) at a time; only those that hold ``words`` when given."""
+    limit = min(max(limit, 1), _MOST_AT_ONCE)
+    shelf = Capture.objects.on_shelf().order_by("-pk")
+    passages = search(words) if words.strip() else {}
+    if words.strip():
+        shelf = shelf.filter(pk__in=list(passages))
+    page = list((shelf.filter(pk__lt=before) if before else shelf)[: limit + 1])
+    more = len(page) > limit
+    for capture in page:
+        capture.passage = passages.get(capture.pk, "")
+    return {
+        "captures": page[:limit],
+        "total": shelf.count(),
+        "next_before": page[limit - 1].pk if more else None,
+    }
+
+
+@router.post("/captures", response={202: CaptureOut}, operation_id="take_page")
+def take_page(request: HttpRequest, payload: TakeIn) -> Status[Capture]:
+    """Queue a page to be taken."""
+    return Status(202, order_page(payload.address, payload.screen.as_screen(), payload.settings))
+
+
+@router.post("/pictures", response={202: CaptureOut}, operation_id="add_picture")
+def add_picture(request: HttpRequest, picture: File[UploadedFile]) -> Status[Capture]:
+    """Queue an uploaded picture to be taken in."""
+    return Status(202, order_picture(picture))
+
+
+@router.get("/captures/{capture_id}", response=CaptureDetailOut, operation_id="get_capture")
+def get_capture(request: HttpRequest, capture_id: int) -> CaptureDetailOut:
+    """One capture with its strips and cuts."""
+    return _detail(_capture(capture_id))
+
+
+@router.patch("/captures/{capture_id}", response=CaptureOut, operation_id="rename_capture")
+def rename_capture(request: HttpRequest, capture_id: int, payload: RenameIn) -> Capture:
+    """Give a capture another name."""
+    capture = _capture(capture_id)
+    capture.name, capture.named_by_hand = payload.name.strip() or capture.name, True
+    capture.save(update_fields=["name", "named_by_hand"])
+    index_name(capture)
+    return capture
+
+
+@router.delete("/captures/{capture_id}", response={204: None}, operation_id="delete_capture")
+def delete_capture(request: HttpRequest, capture_id: int) -> Status[None]:
+    """Take a capture off the shelf; it can be restored."""
+    capture = _capture(capture_id)
+    request_stop(capture.job)
+    Capture.objects.filter(pk=capture.pk).update(deleted_at=timezone.now())
+    return Status(204, None)
+
+
+@router.post("/captures/{capture_id}/restore", response=CaptureOut, operation_id="restore_capture")
+def restore_capture(request: HttpRequest, capture_id: int) -> Capture:
+    """Put a deleted capture back."""
+    Capture.objects.filter(pk=capture_id).update(deleted_at=None)
+    return _capture(capture_id)
+
+
+@router.post("/captures/{capture_id}/stop", response=CaptureOut, operation_id="stop_capture")
+def stop_capture(request: HttpRequest, capture_id: int, keep: bool = False) -> Capture:
+    """Stop taking a page; with ``keep``, what there is of it stays."""
+    request_stop(_capture(capture_id).job, keep=keep)
+    return _capture(capture_id)
+
+
+@router.post("/captures/{capture_id}/again", response={202: CaptureOut}, operation_id="take_again")
+def take_again(request: HttpRequest, capture_id: int) -> Status[Capture]:
+    """Take a failed or stopped page once more, in its place on the shelf."""
+    with transaction.atomic():
+        capture = _capture(capture_id)
+        if capture.source == Capture.Source.PAGE and not capture.storage_key and not capture.job.pending:
+            capture.job = enqueue(TAKE_KIND)
+            capture.save(update_fields=["job"])
+    return Status(202, capture)
+
+
+@router.post("/captures/{capture_id}/retake", response={202: CaptureOut}, operation_id="retake")
+def retake(request: HttpRequest, capture_id: int) -> Status[Capture]:
+    """Take a page once more with the same screen and settings, beside the earlier capture."""
+    capture = _capture(capture_id)
+    if capture.screen is None:
+        raise FrameError("A dropped picture cannot be taken again.", hint="Drop it anew.", code="not_a_page")
+    return Status(202, order_page(capture.address, capture.screen, TakeSettings(**capture.settings)))
+
+
+@router.post("/captures/{capture_id}/further", response={202: CaptureOut}, operation_id="take_further")
+def take_further(request: HttpRequest, capture_id: int) -> Status[Capture]:
+    """Take what lies below a capture that was cut off."""
+    return Status(202, order_further(_capture(capture_id)))
+
+
+@router.get("/captures/{capture_id}/map", response=list[BlockOut], operation_id="get_map")
+def get_map(request: HttpRequest, capture_id: int) -> list[BlockOut]:
+    """The visible blocks of a taken page, from outer to inner; none for a dropped picture."""
+    blocks = PageMap.load(_taken(capture_id).folder).blocks
+    return [
+        BlockOut(
+            role=block.role,
+            level=block.level,
+            text=block.text[:_BLOCK_CHARS],
+            link=block.link,
+            alt=block.alt,
+            **asdict(block.box),
+        )
+        for block in blocks
+    ]
+
+
+@router.get("/captures/{capture_id}/thumbnail", operation_id="capture_thumbnail", include_in_schema=False)
+def capture_thumbnail(request: HttpRequest, capture_id: int) -> HttpResponse:
+    """Small picture of the upper part."""
+    return views.thumbnail_view(_taken(capture_id))
+
+
+@router.get("/captures/{capture_id}/so-far", operation_id="capture_so_far", include_in_schema=False)
+def capture_so_far(request: HttpRequest, capture_id: int) -> HttpResponse:
+    """Small picture of what there is of a page that is being taken."""
+    return views.so_far_view(_capture(capture_id))
+
+
+@router.get("/captures/{capture_id}/so-far/{number}", operation_id="strip_so_far", include_in_schema=False)
+def strip_so_far(request: HttpRequest, capture_id: int, number: int) -> HttpResponse:
+    """One strip of a page that is being taken."""
+    return views.strip_so_far(_capture(capture_id), number)
+
+
+@router.get("/captures/{capture_id}/spine", operation_id="capture_spine", include_in_schema=False)
+def capture_spine(request: HttpRequest, capture_id: int) -> HttpResponse:
+    """Small picture of the whole page."""
+    return views.spine_view(_taken(capture_id))
+
+
+@router.get("/captures/{capture_id}/strips/{number}", operation_id="capture_strip", include_in_schema=False)
+def capture_strip(
+    request: HttpRequest, capture_id: int, number: int, shrink: Literal["1", "2", "4"] = "1"
+) -> HttpResponse:
+    """One strip."""
+    capture = _taken(capture_id)
+    if not 0 <= number < len(capture.manifest().strips):
+        raise Http404
+    return views.strip_picture(capture, number, int(shrink))
+
+
+@router.post("/captures/{capture_id}/cuts", response={201: CutOut}, operation_id="start_cut")
+def post_cut(request: HttpRequest, capture_id: int) -> Status[Cut]:
+    """Start another cut."""
+    return Status(201, start_cut(_capture(capture_id)))
+
+
+@router.get("/cuts/{cut_id}", response=CutOut, operation_id="get_cut")
+def get_cut(request: HttpRequest, cut_id: int) -> Cut:
+    """One cut as it stands."""
+    return get_object_or_404(Cut, pk=cut_id)
+
+
+@router.patch("/cuts/{cut_id}", response=CutOut, operation_id="change_cut")
+def patch_cut(request: HttpRequest, cut_id: int, payload: CutChangeIn) -> Cut:
+    """Change frame or name."""
+    cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
+    frame = payload.frame.as_box() if payload.frame else None
+    return change_cut(cut, version=payload.version, frame=frame, name=payload.name)
+
+
+@router.delete("/cuts/{cut_id}", response={204: None}, operation_id="delete_cut")
+def delete_cut(request: HttpRequest, cut_id: int) -> Status[None]:
+    """Delete a cut; the capture stays."""
+    get_object_or_404(Cut, pk=cut_id).delete()
+    return Status(204, None)
+
+
+def _capture(capture_id: int) -> Capture:
+    return get_object_or_404(Capture.objects.on_shelf(), pk=capture_id)
+
+
+def _taken(capture_id: int) -> Capture:
+    capture = _capture(capture_id)
+    if not capture.storage_key:
+        raise Http404
+    return capture
+
+
+def _detail(capture: Capture) -> CaptureDetailOut:
+    strips = capture.manifest().strips if capture.storage_key else ()
+    top_px = capture.report.get("top_px", 0)
+    return CaptureDetailOut(
+        **CaptureOut.from_orm(capture).model_dump(by_alias=True),
+        strips=[
+            StripOut(number=number, top_px=strip.top_px, height_px=strip.height_px)
+            for number, strip in enumerate(strips)
+        ],
+        cuts=[CutOut.from_orm(cut) for cut in capture.cuts.all()],
+        settings=TakeSettings(**capture.settings),
+        left_out=capture.report.get("left_out", []),
+        done_before=capture.report.get("done_before", []),
+        signed_in=capture.report.get("signed_in", False),
+        top_px=top_px,
+        bottom_px=top_px + capture.report.get("page_height_px", 0),
+        seconds=capture.report.get("seconds"),
+    )

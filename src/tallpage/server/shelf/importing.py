@@ -1,0 +1,86 @@
+"""Taking in pictures that were dropped, browsed for or pasted."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from django.core.files.uploadedfile import UploadedFile
+from django.db import transaction
+from django.utils import timezone
+
+from tallpage.core.errors import PictureUnreadable
+from tallpage.core.files import storage_errors
+from tallpage.core.naming import MAX_NAME_CHARS
+from tallpage.core.picture import StripManifest, check_picture, import_picture
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.queue import Signals, Work, enqueue
+from tallpage.server.shelf.models import Capture
+from tallpage.server.shelf.searching import index_capture
+from tallpage.server.shelf.taking import first_cut
+from tallpage.server.storage import (
+    discard_folder,
+    incoming_file,
+    incoming_folder,
+    incoming_upload,
+    publish_capture,
+)
+
+KIND = "import_picture"
+
+
+def order_picture(upload: UploadedFile[bytes]) -> Capture:
+    """Keep an uploaded file, check what it claims to be, and queue its decoding.
+
+    Raises:
+        PictureUnreadable, PictureTooLarge: from its header alone; nothing is kept.
+        StorageError: it cannot be stored.
+    """
+    path = incoming_file()
+    try:
+        with storage_errors(path.parent), path.open("wb") as file:
+            for chunk in upload.chunks():
+                file.write(chunk)
+        _require_content(path)
+        check_picture(path)
+        title = Path(upload.name or "").stem.strip() or "Pasted picture"
+        day = timezone.now().date().isoformat()
+        with transaction.atomic():
+            return Capture.objects.create(
+                source=Capture.Source.PICTURE,
+                name=f"{title[: MAX_NAME_CHARS - 13]} – {day}",
+                title=title,
+                upload_name=path.name,
+                job=enqueue(KIND),
+            )
+    except BaseException:
+        path.unlink(missing_ok=True)
+        raise
+
+
+def _require_content(path: Path) -> None:
+    if path.stat().st_size == 0:
+        raise PictureUnreadable("The file is empty.")
+
+
+def prepare(job: Job) -> Work:
+    """How a picture is decoded and stored."""
+    capture = Capture.objects.get(job=job)
+    upload = incoming_upload(capture.upload_name)
+    folder = incoming_folder()
+
+    def run(signals: Signals) -> StripManifest:
+        signals.report("taking")
+        return import_picture(upload, folder)
+
+    def keep(manifest: StripManifest) -> None:
+        capture.storage_key = publish_capture(folder)
+        capture.width_px, capture.height_px = manifest.width_px, manifest.height_px
+        capture.bytes = manifest.bytes
+        capture.taken_at = timezone.now()
+        capture.upload_name = ""
+        capture.save()
+        index_capture(capture, "")
+        first_cut(capture)
+        transaction.on_commit(lambda: upload.unlink(missing_ok=True))
+
+    return Work(run=run, keep=keep, discard=lambda: discard_folder(folder))

@@ -1,0 +1,138 @@
+"""Captures, and the cuts made from them."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from django.db import models
+
+from tallpage.core.capture import Screen
+from tallpage.core.geometry import Box, Size
+from tallpage.core.naming import MAX_NAME_CHARS
+from tallpage.core.picture import StripManifest
+from tallpage.server.jobs.models import Job
+from tallpage.server.storage import capture_folder
+
+
+class CaptureQuerySet(models.QuerySet["Capture"]):
+    """Common selections."""
+
+    def on_shelf(self) -> CaptureQuerySet:
+        """Everything that is not deleted, newest first."""
+        return self.filter(deleted_at=None).select_related("job").order_by("-created_at", "-pk")
+
+
+class Capture(models.Model):
+    """A page or a dropped picture as it was taken. Its pixels are never altered.
+
+    ``storage_key`` is empty until the strips are in their final place: a row never points at a
+    missing file.
+    """
+
+    class Source(models.TextChoices):
+        """Where the pixels came from."""
+
+        PAGE = "page"
+        PICTURE = "picture"
+
+    source = models.CharField(max_length=10, choices=Source.choices)
+    name = models.CharField(max_length=MAX_NAME_CHARS)
+    named_by_hand = models.BooleanField(default=False)
+    address = models.TextField(blank=True)
+    final_address = models.TextField(blank=True)
+    title = models.TextField(blank=True)
+    host = models.CharField(max_length=255, blank=True)
+    upload_name = models.CharField(max_length=64, blank=True)
+    screen_width_px = models.PositiveIntegerField(null=True, blank=True)
+    screen_height_px = models.PositiveIntegerField(null=True, blank=True)
+    scale = models.PositiveSmallIntegerField(default=1)
+    touch = models.BooleanField(default=False)
+    width_px = models.PositiveIntegerField(default=0)
+    height_px = models.PositiveIntegerField(default=0)
+    bytes = models.PositiveBigIntegerField(default=0)
+    status = models.PositiveSmallIntegerField(null=True, blank=True)
+    truncated = models.BooleanField(default=False)
+    warnings = models.JSONField(default=list, blank=True)
+    report = models.JSONField(default=dict, blank=True)
+    settings = models.JSONField(default=dict, blank=True, help_text="how it was asked to be taken")
+    storage_key = models.CharField(max_length=32, blank=True)
+    incoming_key = models.CharField(max_length=32, blank=True, help_text="where it is being taken")
+    job = models.OneToOneField(Job, on_delete=models.PROTECT)
+    created_at = models.DateTimeField(auto_now_add=True)
+    taken_at = models.DateTimeField(null=True, blank=True)
+    deleted_at = models.DateTimeField(null=True, blank=True)
+
+    passage = ""
+    """Set by a search: what of the page holds the words."""
+
+    objects = CaptureQuerySet.as_manager()
+
+    class Meta:
+        indexes = [models.Index(fields=["deleted_at", "-created_at"])]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def size(self) -> Size:
+        """Pixels of the whole capture."""
+        return Size(width_px=self.width_px, height_px=self.height_px)
+
+    @property
+    def screen(self) -> Screen | None:
+        """The simulated display; a dropped picture has none."""
+        if self.screen_width_px is None or self.screen_height_px is None:
+            return None
+        return Screen(
+            width_px=self.screen_width_px,
+            height_px=self.screen_height_px,
+            scale=self.scale,
+            touch=self.touch,
+        )
+
+    @property
+    def folder(self) -> Path:
+        """Where the strips are."""
+        return capture_folder(self.storage_key)
+
+    def manifest(self) -> StripManifest:
+        """The strips, as stored."""
+        return StripManifest.load(self.folder)
+
+
+class OwnScreen(models.Model):
+    """A display that somebody added to the presets."""
+
+    name = models.CharField(max_length=40, unique=True)
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    scale = models.PositiveSmallIntegerField(default=1)
+    touch = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Cut(models.Model):
+    """A named, always editable version of a capture. It is data; pixels follow from it."""
+
+    capture = models.ForeignKey(Capture, on_delete=models.CASCADE, related_name="cuts")
+    name = models.CharField(max_length=80)
+    frame = models.JSONField(help_text="{x_px, y_px, width_px, height_px} in page pixels")
+    version = models.PositiveIntegerField(default=1)
+    created_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.name} of {self.capture_id}"
+
+    @property
+    def frame_box(self) -> Box:
+        """The frame as a box."""
+        return Box(**self.frame)

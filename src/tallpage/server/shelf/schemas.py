@@ -1,0 +1,216 @@
+"""Captures and cuts on the wire. Sizes are page pixels unless the name says otherwise."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from ninja import Field, Schema
+
+from tallpage.core.capture import (
+    Extent,
+    Hanging,
+    PageRequest,
+    PageWidth,
+    Scheme,
+    Screen,
+    SignIn,
+    Step,
+    StepKind,
+)
+from tallpage.core.geometry import Box
+from tallpage.core.naming import MAX_NAME_CHARS
+from tallpage.server.jobs.schemas import JobOut
+
+
+class ScreenIn(Schema):
+    """A simulated display: CSS px and device px per CSS px."""
+
+    width_px: int = 1280
+    height_px: int = 800
+    scale: int = 1
+    touch: bool = False
+
+    def as_screen(self) -> Screen:
+        """The screen as the core knows it.
+
+        Raises:
+            ScreenError: it cannot be simulated.
+        """
+        return Screen(width_px=self.width_px, height_px=self.height_px, scale=self.scale, touch=self.touch)
+
+
+class ScreenOut(ScreenIn):
+    """A display a capture was taken with."""
+
+
+class NamedScreenIn(ScreenIn):
+    """A display with a name of its own."""
+
+    name: str = Field(min_length=1, max_length=40)
+
+
+class NamedScreenOut(ScreenIn):
+    """A display with a name; an own one can be removed."""
+
+    name: str
+    own: bool
+
+
+class StepSchema(Schema):
+    """One thing that is done before the picture; ``target`` is CSS, or words in quotation marks."""
+
+    kind: StepKind
+    target: str = ""
+    text: str = ""
+
+
+class TakeSettings(Schema):
+    """How a page is taken; what is left out is as it suits most pages."""
+
+    extent: Extent = "full"
+    element: str = ""
+    to_element: str = ""
+    from_px: int = 0
+    max_height_px: int | None = None
+    max_screens: int | None = None
+    page_width: PageWidth = "screen"
+    scheme: Scheme = "light"
+    language: str = "en-GB"
+    steps: list[StepSchema] = []
+    wait_ms: int = 0
+    leave_out: list[str] = []
+    hanging: Hanging = "leave_out"
+    signed_in: bool = True
+    """Whether the sign-in saved for the host is used, when there is one."""
+
+    def as_request(self, address: str, screen: Screen, sign_in: SignIn | None = None) -> PageRequest:
+        """The request as the core knows it.
+
+        Raises:
+            PageError: something that is not possible, or a step that is none.
+        """
+        plain = self.model_dump(exclude={"steps", "leave_out", "signed_in"})
+        return PageRequest(
+            address=address,
+            screen=screen,
+            steps=tuple(Step(**step.model_dump()) for step in self.steps),
+            leave_out=tuple(self.leave_out),
+            sign_in=sign_in,
+            **plain,
+        )
+
+
+class TakeIn(Schema):
+    """A page to take."""
+
+    address: str
+    screen: ScreenIn = Field(default_factory=ScreenIn)
+    settings: TakeSettings = Field(default_factory=TakeSettings)
+
+
+class RenameIn(Schema):
+    """A new name for a capture."""
+
+    name: str = Field(min_length=1, max_length=MAX_NAME_CHARS)
+
+
+class StripOut(Schema):
+    """Where a strip lies on the page."""
+
+    number: int
+    top_px: int
+    height_px: int
+
+
+class CaptureOut(Schema):
+    """A capture as the shelf shows it. ``picture_key`` is empty until it is taken.
+
+    ``passage`` is what of the page holds the words that were searched for.
+    """
+
+    id: int
+    source: Literal["page", "picture"]
+    name: str
+    title: str
+    address: str
+    final_address: str
+    host: str
+    screen: ScreenOut | None
+    scale: int
+    width_px: int
+    height_px: int
+    bytes: int
+    status: int | None
+    truncated: bool
+    warnings: list[str]
+    picture_key: str = Field(alias="storage_key")
+    passage: str = ""
+    job: JobOut
+    created_at: datetime
+    taken_at: datetime | None
+
+
+class ShelfOut(Schema):
+    """A page of the shelf; ``next_before`` continues it."""
+
+    captures: list[CaptureOut]
+    total: int
+    next_before: int | None
+
+
+class FrameSchema(Schema):
+    """What of the page a cut shows."""
+
+    x_px: int
+    y_px: int
+    width_px: int
+    height_px: int
+
+    def as_box(self) -> Box:
+        """The frame as the core knows it."""
+        return Box(x_px=self.x_px, y_px=self.y_px, width_px=self.width_px, height_px=self.height_px)
+
+
+class CutOut(Schema):
+    """A cut; ``version`` must come back with a change."""
+
+    id: int
+    capture_id: int
+    name: str
+    frame: FrameSchema
+    version: int
+
+
+class CutChangeIn(Schema):
+    """A change of a cut."""
+
+    version: int
+    frame: FrameSchema | None = None
+    name: str | None = Field(default=None, max_length=80)
+
+
+class BlockOut(FrameSchema):
+    """A visible block of a page, its box in page pixels."""
+
+    role: str
+    level: int | None
+    text: str
+    link: str
+    alt: str
+
+
+class CaptureDetailOut(CaptureOut):
+    """A capture as the Bench shows it."""
+
+    strips: list[StripOut]
+    cuts: list[CutOut]
+    settings: TakeSettings
+    left_out: list[str]
+    done_before: list[str]
+    signed_in: bool
+    top_px: int
+    """CSS px from the page's top at which the capture begins."""
+    bottom_px: int
+    """CSS px from the page's top at which it ends."""
+    seconds: float | None

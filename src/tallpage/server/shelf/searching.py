@@ -1,0 +1,42 @@
+"""Finding captures by what their pages said: an FTS5 table beside the captures."""
+
+from __future__ import annotations
+
+import re
+
+from django.db import connection
+
+from tallpage.server.shelf.models import Capture
+
+_WORD = re.compile(r"\w+")
+_PASSAGE_WORDS = 14
+
+
+def index_capture(capture: Capture, text: str) -> None:
+    """Make a capture findable by name, title, address and text; replaces what was there."""
+    with connection.cursor() as cursor:
+        cursor.execute("delete from shelf_text where rowid = %s", [capture.pk])
+        cursor.execute(
+            "insert into shelf_text (rowid, name, title, address, text) values (%s, %s, %s, %s, %s)",
+            [capture.pk, capture.name, capture.title, capture.final_address or capture.address, text],
+        )
+
+
+def index_name(capture: Capture) -> None:
+    """Make a capture findable by its new name."""
+    with connection.cursor() as cursor:
+        cursor.execute("update shelf_text set name = %s where rowid = %s", [capture.name, capture.pk])
+
+
+def search(words: str) -> dict[int, str]:
+    """Capture ids that hold every word (the last may be a beginning), with the passage that says it."""
+    found = _WORD.findall(words)
+    if not found:
+        return {}
+    query = " ".join(f'"{word}"' for word in found) + "*"
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "select rowid, snippet(shelf_text, 3, '', '', '…', %s) from shelf_text where shelf_text match %s",
+            [_PASSAGE_WORDS, query],
+        )
+        return {int(row[0]): str(row[1]) for row in cursor.fetchall()}

@@ -1,0 +1,200 @@
+"""Taking pages in the background."""
+
+from __future__ import annotations
+
+import json
+import os
+from functools import cache
+from pathlib import Path
+
+from django.conf import settings as server_settings
+from django.db import transaction
+from django.utils import timezone
+
+from tallpage.core.capture import (
+    Browser,
+    Guard,
+    PageMap,
+    PageReport,
+    PageRequest,
+    Progress,
+    Screen,
+    normalise_address,
+    require_public,
+    take_page,
+)
+from tallpage.core.errors import PageError, TallPageError
+from tallpage.core.files import write_whole
+from tallpage.core.naming import MAX_NAME_CHARS, capture_name, host_of
+from tallpage.core.picture import StripManifest
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.queue import Signals, Work, enqueue
+from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.searching import index_capture
+from tallpage.server.signins.keeping import sign_in_for
+from tallpage.server.storage import discard_folder, empty_folder, incoming_folder, publish_capture
+
+KIND = "take_page"
+_PAGES_PER_BROWSER = 50
+_BROWSER_BROKE = ("browser_closed", "page_crashed")
+Taken = tuple[StripManifest, PageReport]
+
+
+def order_page(text: str, screen: Screen, settings: TakeSettings | None = None) -> Capture:
+    """Put a page on the shelf and its taking on the queue.
+
+    Raises:
+        AddressError: the address cannot be used; nothing was stored.
+        PageError: it cannot be taken as asked; nothing was stored.
+    """
+    settings = settings or TakeSettings()
+    address = settings.as_request(normalise_address(text), screen).address
+    with transaction.atomic():
+        return Capture.objects.create(
+            source=Capture.Source.PAGE,
+            name=address.partition("://")[2][:MAX_NAME_CHARS],
+            address=address,
+            host=host_of(address),
+            screen_width_px=screen.width_px,
+            screen_height_px=screen.height_px,
+            scale=screen.scale,
+            touch=screen.touch,
+            settings=settings.model_dump(),
+            job=enqueue(KIND),
+        )
+
+
+def order_further(capture: Capture) -> Capture:
+    """Take what lies below a capture that was cut off, beside it on the shelf.
+
+    Raises:
+        PageError: nothing of it was cut off.
+    """
+    if capture.screen is None or not capture.truncated:
+        raise PageError(
+            "This capture was not cut off.", hint="It goes to the page's end.", code="not_cut_off"
+        )
+    settings = TakeSettings(**capture.settings)
+    settings.from_px = capture.report["top_px"] + capture.report["page_height_px"]
+    return order_page(capture.address, capture.screen, settings)
+
+
+def prepare(job: Job) -> Work:
+    """How a page is taken and stored."""
+    capture = Capture.objects.get(job=job)
+    if capture.screen is None:
+        raise PageError("This capture has no screen to be taken with.")
+    settings = TakeSettings(**capture.settings)
+    sign_in = sign_in_for(capture.address) if settings.signed_in else None
+    request = settings.as_request(capture.address, capture.screen, sign_in)
+    folder = incoming_folder()
+    Capture.objects.filter(pk=capture.pk).update(incoming_key=folder.name)
+
+    def run(signals: Signals) -> Taken:
+        return _take(request, folder, signals)
+
+    def keep(taken: Taken) -> None:
+        _store(capture.pk, folder, *taken)
+
+    return Work(run=run, keep=keep, discard=lambda: discard_folder(folder))
+
+
+def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:
+    if not server_settings.ALLOW_PRIVATE:
+        require_public(request.address, server_settings.PRIVATE_HOSTS)
+    try:
+        return _take_once(request, folder, signals)
+    except TallPageError as error:
+        if error.code not in _BROWSER_BROKE:
+            raise
+    # The page may be innocent: it gets one more try, with a browser of its own.
+    empty_folder(folder)
+    return _take_once(request, folder, signals)
+
+
+def _take_once(request: PageRequest, folder: Path, signals: Signals) -> Taken:
+    def on_progress(progress: Progress) -> None:
+        signals.report(progress.stage, progress.done, progress.expected)
+
+    try:
+        browser = _keeper().browser()
+        return take_page(browser, request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish)
+    except TallPageError as error:
+        if error.code in _BROWSER_BROKE:
+            _keeper().close()
+        raise
+
+
+class _BrowserKeeper:
+    """One browser for many pages, replaced when it broke or has had its share."""
+
+    def __init__(self) -> None:
+        self._browser: Browser | None = None
+        self._guard = self._started_guard()
+        self._pages = 0
+
+    @staticmethod
+    def _started_guard() -> Guard | None:
+        if server_settings.ALLOW_PRIVATE:
+            return None
+        return Guard(server_settings.PRIVATE_HOSTS.allows).__enter__()
+
+    def browser(self) -> Browser:
+        """A browser that answers."""
+        if self._browser is not None and (not self._browser.is_alive or self._pages >= _PAGES_PER_BROWSER):
+            self.close()
+        if self._browser is None:
+            self._browser = Browser(guard=self._guard).__enter__()
+            self._pages = 0
+        self._pages += 1
+        return self._browser
+
+    def close(self) -> None:
+        """End the browser; the next page starts another."""
+        browser, self._browser = self._browser, None
+        if browser is not None:
+            browser.__exit__(None, None, None)
+
+
+@cache
+def _keeper_of(_process_id: int) -> _BrowserKeeper:
+    return _BrowserKeeper()
+
+
+def _keeper() -> _BrowserKeeper:
+    """This process's keeper; a forked process must not use its parent's."""
+    return _keeper_of(os.getpid())
+
+
+def _store(capture_id: int, folder: Path, manifest: StripManifest, report: PageReport) -> None:
+    now = timezone.now()
+    write_whole(folder / "report.json", _as_text(report))
+    capture = Capture.objects.get(pk=capture_id)
+    capture.storage_key, capture.incoming_key = publish_capture(folder), ""
+    capture.width_px, capture.height_px = manifest.width_px, manifest.height_px
+    capture.bytes = manifest.bytes
+    capture.final_address, capture.title = report.final_address, report.title
+    capture.host = host_of(report.final_address)
+    capture.status, capture.truncated = report.status, report.truncated
+    capture.warnings, capture.report = list(report.warnings), report.as_json()
+    capture.taken_at = now
+    if not capture.named_by_hand:
+        capture.name = capture_name(title=report.title, address=report.final_address, day=now.date())
+    capture.save()
+    index_capture(capture, PageMap.load(capture.folder).text())
+    first_cut(capture)
+
+
+def _as_text(report: PageReport) -> bytes:
+    return json.dumps(report.as_json(), indent=1, ensure_ascii=False).encode()
+
+
+def first_cut(capture: Capture) -> Cut:
+    """The cut that every capture begins with: all of it."""
+    return Cut.objects.create(capture=capture, name="Cut 1", frame=whole_frame(capture))
+
+
+def whole_frame(capture: Capture) -> dict[str, int]:
+    """A frame around everything."""
+    return {"x_px": 0, "y_px": 0, "width_px": capture.width_px, "height_px": capture.height_px}

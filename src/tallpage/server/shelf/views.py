@@ -1,0 +1,110 @@
+"""Pictures of captures: strips, thumbnails, the spine. Derived ones are kept and can be remade."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from django.http import HttpResponse
+
+from tallpage.core.errors import PictureUnreadable
+from tallpage.core.files import write_whole
+from tallpage.core.picture import squeezed, strip_view, strips_so_far, thumbnail
+from tallpage.server.shelf.models import Capture
+from tallpage.server.storage import incoming_named, view_file
+
+THUMBNAIL_WIDTH_PX = 480
+THUMBNAIL_GREATEST_HEIGHT_PX = 1_200
+SPINE_WIDTH_PX = 200
+SPINE_GREATEST_HEIGHT_PX = 2_400
+
+
+def thumbnail_view(capture: Capture) -> HttpResponse:
+    """The upper part of the page, small, in true proportion."""
+    return _derived(
+        capture,
+        "thumbnail.webp",
+        lambda: thumbnail(
+            capture.folder,
+            capture.manifest(),
+            width_px=THUMBNAIL_WIDTH_PX,
+            greatest_height_px=THUMBNAIL_GREATEST_HEIGHT_PX,
+        ),
+    )
+
+
+def spine_view(capture: Capture) -> HttpResponse:
+    """The whole page in one small picture, squeezed where it is very tall."""
+    return _derived(
+        capture,
+        "spine.webp",
+        lambda: squeezed(
+            capture.folder,
+            capture.manifest(),
+            width_px=SPINE_WIDTH_PX,
+            greatest_height_px=SPINE_GREATEST_HEIGHT_PX,
+        ),
+    )
+
+
+def strip_picture(capture: Capture, number: int, shrink: int) -> HttpResponse:
+    """One strip as stored, or shrunk for looking from further away."""
+    manifest = capture.manifest()
+    if shrink == 1:
+        return _immutable((capture.folder / manifest.strips[number].file).read_bytes(), "image/png")
+    return _derived(
+        capture,
+        f"strip-{number:04d}-{shrink}.webp",
+        lambda: strip_view(capture.folder, manifest, number, shrink=shrink),
+    )
+
+
+def so_far_view(capture: Capture) -> HttpResponse:
+    """What there is of a page that is being taken, small; nothing when it has just been moved away."""
+    folder = incoming_named(capture.incoming_key)
+    try:
+        manifest = strips_so_far(folder)
+        if manifest is None:
+            return HttpResponse(status=204)
+        data = thumbnail(
+            folder,
+            manifest,
+            width_px=THUMBNAIL_WIDTH_PX,
+            greatest_height_px=THUMBNAIL_GREATEST_HEIGHT_PX,
+        )
+    except PictureUnreadable:  # its strips went to their final place meanwhile
+        return HttpResponse(status=204)
+    return _passing(data, "image/webp")
+
+
+def strip_so_far(capture: Capture, number: int) -> HttpResponse:
+    """One strip of a page that is being taken; nothing when it has just been moved away."""
+    folder = incoming_named(capture.incoming_key)
+    manifest = strips_so_far(folder)
+    if manifest is None or not 0 <= number < len(manifest.strips):
+        return HttpResponse(status=204)
+    try:
+        return _passing((folder / manifest.strips[number].file).read_bytes(), "image/png")
+    except FileNotFoundError:
+        return HttpResponse(status=204)
+
+
+def _derived(capture: Capture, name: str, make: Callable[[], bytes]) -> HttpResponse:
+    path = view_file(capture.storage_key, name)
+    if path.exists():
+        return _immutable(path.read_bytes(), "image/webp")
+    data = make()
+    path.parent.mkdir(parents=True, exist_ok=True)
+    write_whole(path, data)
+    return _immutable(data, "image/webp")
+
+
+def _immutable(data: bytes, media_type: str) -> HttpResponse:
+    """A picture that never changes under its address, since a capture never does."""
+    return HttpResponse(
+        data, content_type=media_type, headers={"Cache-Control": "private, max-age=31536000, immutable"}
+    )
+
+
+def _passing(data: bytes, media_type: str) -> HttpResponse:
+    """A picture of something that is still growing."""
+    return HttpResponse(data, content_type=media_type, headers={"Cache-Control": "no-store"})

@@ -1,0 +1,1 @@
+"""Saved sign-ins: one per host, kept sealed, shown never."""

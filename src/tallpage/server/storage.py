@@ -1,0 +1,96 @@
+"""The data folder's layout.
+
+captures/<key>/   strips and manifest, never altered
+outputs/<key>.<extension>   files made from cuts
+views/<key>/      thumbnails and the like; may be deleted at any time
+incoming/         work under way; swept when a worker starts
+"""
+
+from __future__ import annotations
+
+import shutil
+import time
+import uuid
+from pathlib import Path
+
+from django.conf import settings
+
+from tallpage.core.files import move_folder_whole, storage_errors
+
+
+def new_key() -> str:
+    """A fresh name for stored things; never built from what a person typed."""
+    return uuid.uuid4().hex
+
+
+def capture_folder(key: str) -> Path:
+    """Folder of a capture's strips."""
+    return _home() / "captures" / key
+
+
+def view_file(key: str, name: str) -> Path:
+    """A derived picture of a capture."""
+    return _home() / "views" / key / name
+
+
+def output_file(key: str, extension: str) -> Path:
+    """A made file."""
+    return _home() / "outputs" / f"{key}.{extension}"
+
+
+def incoming_folder() -> Path:
+    """A new empty folder for work under way, on the same disk as the final places."""
+    folder = _home() / "incoming" / new_key()
+    with storage_errors(folder.parent):
+        folder.mkdir(parents=True)
+    return folder
+
+
+def incoming_named(key: str) -> Path:
+    """The folder of work under way that has that key."""
+    return _home() / "incoming" / key
+
+
+def incoming_file() -> Path:
+    """A place for an uploaded file until it is taken in."""
+    with storage_errors(_home()):
+        (_home() / "incoming").mkdir(parents=True, exist_ok=True)
+    return _home() / "incoming" / f"{new_key()}.upload"
+
+
+def incoming_upload(name: str) -> Path:
+    """The uploaded file of that name, which :func:`incoming_file` gave."""
+    return _home() / "incoming" / Path(name).name
+
+
+def publish_capture(folder: Path) -> str:
+    """Move a finished folder of strips to its final place; returns its key."""
+    key = new_key()
+    move_folder_whole(folder, capture_folder(key))
+    return key
+
+
+def discard_folder(folder: Path) -> None:
+    """Delete work that is not wanted any more."""
+    shutil.rmtree(folder, ignore_errors=True)
+
+
+def empty_folder(folder: Path) -> None:
+    """Delete what is in a folder of work under way that begins anew."""
+    for path in folder.iterdir():
+        path.unlink()
+
+
+def _home() -> Path:
+    return Path(settings.HOME)
+
+
+def sweep_incoming(*, older_than_seconds: float) -> None:
+    """Delete what broken-off work left behind. Recent things may belong to a job that will be resumed."""
+    oldest = time.time() - older_than_seconds
+    for path in (_home() / "incoming").glob("*"):
+        if path.stat().st_mtime < oldest:
+            if path.is_dir():
+                discard_folder(path)
+            else:
+                path.unlink(missing_ok=True)

@@ -1,0 +1,50 @@
+"""One application and one window for all journeys; each journey begins with nothing remembered."""
+
+from __future__ import annotations
+
+import contextlib
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from selenium import webdriver
+from selenium.common.exceptions import JavascriptException
+
+from tallpage.demo.photo_store import PhotoStore
+from tests.browser.person import Person
+from tests.browser.stack import Application, open_window, running_application
+
+
+@pytest.fixture(scope="session")
+def application(
+    photo_store: PhotoStore, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
+) -> Iterator[Application]:
+    photo_store.paint_all()
+    photographs = request.config.cache.mkdir("photographs")  # type: ignore[union-attr]
+    with running_application(tmp_path_factory.mktemp("home"), photographs) as started:
+        yield started
+
+
+@pytest.fixture(scope="session")
+def window() -> Iterator[webdriver.Chrome]:
+    with open_window() as driver:
+        yield driver
+
+
+@pytest.fixture
+def person(window: webdriver.Chrome, application: Application, tmp_path: Path) -> Iterator[Person]:
+    downloads = tmp_path / "downloads"
+    downloads.mkdir()
+    window.execute_cdp_cmd(
+        "Browser.setDownloadBehavior", {"behavior": "allow", "downloadPath": str(downloads)}
+    )
+    yield Person(window, application, downloads)
+    with contextlib.suppress(JavascriptException):
+        window.execute_script("localStorage.clear()")
+    for extra in window.window_handles[1:]:
+        window.switch_to.window(extra)
+        window.close()
+    window.switch_to.window(window.window_handles[0])
+    window.get("about:blank")
+    complaints = [row for row in window.get_log("browser") if "Content Security Policy" in row["message"]]
+    assert not complaints

@@ -1,0 +1,121 @@
+"""Somebody who sits in front of Tall Page."""
+
+from __future__ import annotations
+
+import contextlib
+import json
+import urllib.request
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+from selenium import webdriver
+from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import Select, WebDriverWait
+
+from tests.browser.stack import PATIENCE_S, Application
+
+FIELDS = ("x_px", "y_px", "width_px", "height_px")
+
+
+def _first_shown(elements: list[WebElement]) -> WebElement | None:
+    return next((row for row in elements if row.is_displayed()), None)
+
+
+class Person:
+    """Somebody at the screen: looks for things, waits until they show, uses mouse and keys."""
+
+    def __init__(self, driver: webdriver.Chrome, application: Application, downloads: Path) -> None:
+        self.driver = driver
+        self.application = application
+        self.downloads = downloads
+
+    def open(self, path: str) -> None:
+        self.driver.get(self.application.address + path)
+
+    def until(self, seen: Callable[[webdriver.Chrome], Any], *, what: str = "") -> Any:
+        wait = WebDriverWait(
+            self.driver, PATIENCE_S, 0.1, ignored_exceptions=[StaleElementReferenceException]
+        )
+        return wait.until(seen, what)
+
+    def all(self, css: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, css)
+
+    def see(self, css: str) -> WebElement:
+        return self.until(
+            lambda _: next((row for row in self.all(css) if row.is_displayed()), None), what=css
+        )
+
+    def see_text(self, text: str) -> None:
+        self.until(lambda driver: text in driver.find_element(By.TAG_NAME, "body").text, what=text)
+
+    def button(self, words: str) -> WebElement:
+        worded = f"[contains(normalize-space(.), '{words}') or @aria-label='{words}']"
+        xpath = f"//button{worded} | //a{worded} | //summary{worded}"
+        return self.until(lambda driver: _first_shown(driver.find_elements(By.XPATH, xpath)), what=words)
+
+    def field(self, label: str) -> WebElement:
+        """The field inside the label of exactly these words."""
+        xpath = f"//label[normalize-space(text())='{label}']/input"
+        return self.until(lambda driver: _first_shown(driver.find_elements(By.XPATH, xpath)), what=label)
+
+    def press(self, keys: str) -> None:
+        self.driver.switch_to.active_element.send_keys(keys)
+
+    def ask(self, path: str) -> Any:
+        with urllib.request.urlopen(f"{self.application.address}/api{path}", timeout=10) as answer:
+            return json.load(answer)
+
+    def take(self, path: str) -> int:
+        """Take a page of the demo site from Gather; returns its capture's id."""
+        self.open("/")
+        field = self.see("[data-address-field]")
+        before = self.ask("/captures")["total"]
+        field.send_keys(f"{self.application.site}{path}\n")
+        self.until(lambda _: self.ask("/captures")["total"] > before, what="a new capture")
+        capture_id = int(self.ask("/captures")["captures"][0]["id"])
+        self.until(
+            lambda _: self.ask(f"/captures/{capture_id}")["job"]["state"] in ("done", "failed"), what=path
+        )
+        return capture_id
+
+    def open_bench(self, capture_id: int) -> None:
+        self.open(f"/captures/{capture_id}")
+        self.see("[data-frame]")
+
+    def open_how_to_take(self) -> None:
+        """On Gather, open the settings for pages that need some."""
+        self.see("[aria-label=Screens] [aria-pressed]")
+        self.button("How to take it").click()
+        self.see("[data-how-to-take][open]")
+
+    def add_slot(self, words: str) -> None:
+        """Add the first slot whose line in the list holds ``words``."""
+        self.until(lambda _: self.all("#add-slot option:not([disabled])"), what="slots to choose from")
+        choice = Select(self.see("#add-slot"))
+        choice.select_by_visible_text(next(row.text for row in choice.options if words in row.text))
+        self.button("Add").click()
+
+    def see_frame(self, *wanted: int) -> None:
+        """Wait until the four numbers are these; says what they were when they never become so."""
+        with contextlib.suppress(TimeoutException):
+            self.until(lambda _: self.frame() == wanted)
+        assert self.frame() == wanted
+
+    def frame(self) -> tuple[int, int, int, int]:
+        """The four numbers in the fields."""
+        self.see("[data-field]")
+        script = "return [...document.querySelectorAll('[data-field]')].map((row) => Number(row.value))"
+        x, y, width, height = self.driver.execute_script(script)
+        return x, y, width, height
+
+    def saved_file(self) -> Path | None:
+        """The file that was downloaded, once it is complete."""
+        endings = (".jpg", ".png", ".webp", ".avif")
+        return next((row for row in self.downloads.iterdir() if row.suffix in endings), None)
+
+    def see_saved(self) -> None:
+        self.see("[data-save-state=saved]")

@@ -1,0 +1,99 @@
+"""The whole application in processes of its own, and a browser in front of it."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+
+from selenium import webdriver
+from selenium.webdriver.chrome.options import Options
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.support.ui import WebDriverWait
+
+PATIENCE_S = 40
+_ARGUMENTS = [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--window-size=1280,800",
+]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Application:
+    """Where Tall Page and the demo site are."""
+
+    address: str
+    site: str
+    home: Path
+
+
+def _free_port() -> int:
+    with socket.socket() as listener:
+        listener.bind(("127.0.0.1", 0))
+        return int(listener.getsockname()[1])
+
+
+def _answers(address: str) -> bool:
+    with contextlib.suppress(OSError), urllib.request.urlopen(address, timeout=2) as answer:
+        return bool(answer.status == 200)
+    return False
+
+
+@contextmanager
+def running_application(home: Path, photographs: Path) -> Iterator[Application]:
+    """Started as `make demo` starts it, with the demo's outlets and an empty shelf."""
+    (home / "demo-photographs").symlink_to(photographs)
+    port, site_port = _free_port(), _free_port()
+    environment = {
+        **os.environ,
+        "DJANGO_SETTINGS_MODULE": "tallpage.server.settings",
+        "TALLPAGE_HOME": str(home),
+        "TALLPAGE_PORT": str(port),
+        "TALLPAGE_DEMO_SITE_PORT": str(site_port),
+    }
+    load = "import django; django.setup()\nfrom django.core.management import call_command\n"
+    load += "call_command('migrate', verbosity=0)\n"
+    load += "from tallpage.demo.run import load_outlets\nload_outlets()"
+    subprocess.run([sys.executable, "-c", load], env=environment, check=True)
+    (home / "demo-loaded").touch()
+    command = [sys.executable, "-m", "tallpage.demo.run"]
+    with (home / "log.txt").open("w") as log:
+        process = subprocess.Popen(command, env=environment, stdout=log, stderr=log, start_new_session=True)
+    started = Application(
+        address=f"http://127.0.0.1:{port}", site=f"http://skerrin-ferries.localhost:{site_port}", home=home
+    )
+    try:
+        WebDriverWait(started, PATIENCE_S).until(lambda app: _answers(f"{app.address}/api/outlets"))
+        yield started
+    finally:
+        os.killpg(process.pid, signal.SIGTERM)
+        process.wait(timeout=20)
+
+
+@contextmanager
+def open_window() -> Iterator[webdriver.Chrome]:
+    """A browser window of 1280 × 800 px."""
+    options = Options()
+    options.binary_location = os.environ.get("TALLPAGE_CHROMIUM", "/usr/bin/chromium")
+    for argument in _ARGUMENTS:
+        options.add_argument(argument)
+    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+    with webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver")) as driver:
+        metrics = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+        driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        yield driver

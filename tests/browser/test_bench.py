@@ -1,0 +1,187 @@
+"""Cutting on the Bench: by mouse, by keys, by numbers, always to the same pixels."""
+
+import numpy as np
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import FIELDS, Person
+from tests.pictures import as_png
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+
+@pytest.fixture
+def picture_id(person: Person, tmp_path) -> int:
+    """A dropped picture of 600 × 1,500 px: shown at 1:1, so that a px of the mouse is a px of the page."""
+    path = tmp_path / "page.png"
+    path.write_bytes(as_png(np.full((1_500, 600, 3), 200, dtype=np.uint8)))
+    person.open("/")
+    person.see("[data-address-field]")
+    before = person.ask("/captures")["total"]
+    person.all("input[type=file]")[0].send_keys(str(path))
+    person.until(lambda _: person.ask("/captures")["total"] > before)
+    person.until(lambda _: person.ask("/captures")["captures"][0]["job"]["state"] == "done")
+    return int(person.ask("/captures")["captures"][0]["id"])
+
+
+def _type(person: Person, name: str, value: int) -> None:
+    field = person.see(f"[data-field={name}]")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys(str(value), Keys.ENTER)
+
+
+def _drag(person: Person, css: str, start: tuple[int, int], by: tuple[int, int]) -> None:
+    """Press at an offset from the element's upper left corner, move, let go."""
+    box = person.see(css).rect
+    from_x, from_y = round(box["x"]) + start[0], round(box["y"]) + start[1]
+    mouse = ActionChains(person.driver, duration=50)
+    mouse.w3c_actions.pointer_action.move_to_location(from_x, from_y)
+    mouse.w3c_actions.pointer_action.pointer_down()
+    mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0] // 2, from_y + by[1] // 2)
+    mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0], from_y + by[1])
+    mouse.w3c_actions.pointer_action.pointer_up()
+    mouse.perform()
+
+
+def _stored(person: Person, capture_id: int) -> tuple[int, ...]:
+    person.see_saved()
+    frame = person.ask(f"/captures/{capture_id}")["cuts"][0]["frame"]
+    return tuple(frame[name] for name in FIELDS)
+
+
+def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    _drag(person, "[data-crop-layer]", (100, 120), (300, 200))
+    person.see_frame(100, 120, 300, 200)
+    _drag(person, "[data-frame]", (50, 50), (-30, 25))
+    person.see_frame(70, 145, 300, 200)
+    _drag(person, "[data-handle='1,1']", (10, 10), (-40, 60))
+    person.see_frame(70, 145, 260, 260)
+    _drag(person, "[data-handle='-1,0']", (8, 100), (15, 0))
+    person.see_frame(85, 145, 245, 260)
+    person.until(lambda _: _stored(person, picture_id) == (85, 145, 245, 260))
+
+
+def test_drag_keys_and_typing_come_to_the_same_pixels(person: Person, picture_id: int) -> None:
+    wanted = (101, 130, 300, 201)
+    person.open_bench(picture_id)
+    _drag(person, "[data-crop-layer]", (101, 130), (300, 201))
+    person.see_frame(*wanted)
+
+    person.button("Whole page").click()
+    for name, value in zip(("width_px", "height_px", "x_px", "y_px"), (300, 201, 101, 130), strict=True):
+        _type(person, name, value)
+    person.see_frame(*wanted)
+
+    for name, value in zip(FIELDS, (100, 120, 298, 200), strict=True):
+        _type(person, name, value)
+    person.driver.execute_script("arguments[0].focus()", person.see("[aria-label='The page']"))
+    person.press(Keys.ARROW_RIGHT)
+    ActionChains(person.driver).key_down(Keys.SHIFT).send_keys(Keys.ARROW_DOWN).key_up(Keys.SHIFT).perform()
+    alt = ActionChains(person.driver).key_down(Keys.ALT)
+    alt.send_keys(Keys.ARROW_RIGHT, Keys.ARROW_RIGHT, Keys.ARROW_DOWN).key_up(Keys.ALT).perform()
+    person.see_frame(*wanted)
+    person.until(lambda _: _stored(person, picture_id) == wanted)
+
+
+def test_an_impossible_number_is_refused_with_what_is_possible(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    _type(person, "width_px", 601)
+    assert "1 to 600 px" in person.see("[role=alert]").text
+    _type(person, "width_px", 10_000_000)
+    person.see("[data-field=width_px]").send_keys(Keys.ESCAPE)
+    assert person.frame() == (0, 0, 600, 1_500)
+
+
+def test_undo_and_redo_walk_through_what_was_done(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    _type(person, "height_px", 700)
+    _type(person, "y_px", 50)
+    person.button("Undo").click()
+    assert person.frame() == (0, 0, 600, 700)
+    person.button("Undo").click()
+    assert person.frame() == (0, 0, 600, 1_500)
+    person.button("Redo").click()
+    person.button("Redo").click()
+    assert person.frame() == (0, 50, 600, 700)
+    person.until(lambda _: _stored(person, picture_id) == (0, 50, 600, 700))
+
+
+def test_a_second_cut_leaves_the_first_as_it_is(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    _type(person, "height_px", 300)
+    person.until(lambda _: _stored(person, picture_id)[3] == 300)
+    person.button("New cut").click()
+    person.see_frame(0, 0, 600, 1_500)
+    person.button("Cut 1").click()
+    person.see_frame(0, 0, 600, 300)
+
+
+def test_the_slower_of_two_windows_is_told_and_shows_the_newer_frame(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    first = person.driver.current_window_handle
+    person.driver.switch_to.new_window("tab")
+    person.open_bench(picture_id)
+    _type(person, "height_px", 400)
+    person.until(lambda _: _stored(person, picture_id)[3] == 400)
+    person.driver.switch_to.window(first)
+    _type(person, "width_px", 500)
+    person.see_text("was changed in another window")
+    person.see_frame(0, 0, 600, 400)
+
+
+def test_a_page_over_40_000_px_keeps_only_what_is_seen(person: Person) -> None:
+    capture_id = person.take("/archive")
+    capture = person.ask(f"/captures/{capture_id}")
+    assert capture["height_px"] > 40_000
+    person.open_bench(capture_id)
+    view = person.see("[aria-label='The page']")
+    for share in (0.0, 0.5, 1.0):
+        script = "arguments[0].scrollTop = arguments[1] * arguments[0].scrollHeight"
+        person.driver.execute_script(script, view, share)
+        person.until(lambda _: _seen_strips_loaded(person))
+        strips = person.all("[data-strip]")
+        assert 1 <= len(strips) <= 6 < len(capture["strips"])
+
+
+def _seen_strips_loaded(person: Person) -> bool:
+    pictures = person.all("[data-strip]")
+    return bool(pictures) and all(row.get_property("naturalWidth") for row in pictures)
+
+
+def test_the_spine_takes_one_to_any_place(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    view = person.see("[aria-label='The page']")
+    spine = person.see("[data-spine]")
+    near_the_end = int(spine.rect["height"] / 2) - 3
+    ActionChains(person.driver).move_to_element_with_offset(spine, 0, near_the_end).click().perform()
+    person.until(lambda _: view.get_property("scrollTop") > 500)
+
+
+def test_what_is_deleted_elsewhere_is_said_to_be_gone(person: Person) -> None:
+    person.open("/captures/999999")
+    assert "not here any more" in person.see("[role=alert]").text
+    assert str(person.button("Go to the shelf").get_attribute("href")).endswith("/shelf")
+
+
+def test_blocks_light_up_and_are_framed_by_a_click_and_clicked_again_go_outwards(person: Person) -> None:
+    capture_id = person.take("/timetable")
+    person.open_bench(capture_id)
+    blocks = person.ask(f"/captures/{capture_id}/map")
+    heading = next(row for row in blocks if row["role"] == "heading")
+    assert heading["text"] == "Winter timetable"
+    page = person.see("[data-crop-layer]").rect
+    zoom = page["width"] / 1_280
+    x = round(page["x"] + (heading["x_px"] + 30) * zoom)
+    y = round(page["y"] + (heading["y_px"] + heading["height_px"] / 2) * zoom)
+    mouse = ActionChains(person.driver)
+    mouse.w3c_actions.pointer_action.move_to_location(x, y)
+    mouse.perform()
+    assert "Winter timetable" in person.see("[data-block=heading]").text
+    around = [row for row in blocks if row["role"] == "section" and row["width_px"] < 1_280]
+    for wanted in (heading, around[0]):
+        click = ActionChains(person.driver)
+        click.w3c_actions.pointer_action.click()
+        click.perform()
+        person.see_frame(*(wanted[name] for name in FIELDS))

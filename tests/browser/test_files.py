@@ -1,0 +1,159 @@
+"""From a cut to a file on disk, and the places that files are made for."""
+
+import pytest
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+from tests.pictures import decoded
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+
+def _bytes(person: Person) -> int:
+    return int(person.see("[data-output] [data-bytes]").get_attribute("data-bytes"))
+
+
+def _cut_upper_part(person: Person) -> None:
+    field = person.see("[data-field=height_px]")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("900", Keys.ENTER)
+
+
+def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
+    person.open_bench(person.take("/"))
+    _cut_upper_part(person)
+    person.add_slot("720 px")
+    person.see("[data-output][data-state=done]")
+    searched = _bytes(person)
+    assert 0 < searched <= 90_000
+    person.see_text("This cut is")
+
+    person.button("Compare").click()
+    for side in ("original", "result"):
+        person.until(
+            lambda _, side=side: person.see(f"img[data-side={side}]").get_property("naturalWidth") == 720,
+            what=side,
+        )
+    split = person.see("[role=slider][aria-label^=Split]")
+    before = int(split.get_attribute("aria-valuenow"))
+    split.send_keys(Keys.ARROW_RIGHT, Keys.ARROW_RIGHT)
+    person.until(lambda _: int(split.get_attribute("aria-valuenow")) == before + 2)
+    person.press(Keys.ESCAPE)
+
+    quality = person.see("input[aria-label=Quality]")
+    quality.send_keys(Keys.HOME)
+    person.see_text("Chosen by hand")
+    person.until(lambda _: _bytes(person) < searched)
+    person.button("Back to automatic").click()
+    person.see_text("This cut is")
+    person.until(lambda _: _bytes(person) == searched)
+
+    first_point = person.see("[data-tradeoffs] circle[role=button]")
+    assert "about" in first_point.get_attribute("aria-label")
+    first_point.send_keys(Keys.ENTER)
+    person.see_text("Chosen by hand")
+    person.until(lambda _: _bytes(person) != searched)
+    person.see(
+        "[data-output][data-state=done] [data-tradeoffs]"
+    )  # what the search found stays to choose from
+    person.button("Back to automatic").click()
+    person.until(lambda _: _bytes(person) == searched)
+
+    person.button("Save file").click()
+    saved = person.until(
+        lambda _: [row for row in person.downloads.iterdir() if row.suffix in (".jpg", ".webp")]
+    )
+    file = saved[0]
+    assert file.name.endswith(f"-720x506{file.suffix}")
+    assert file.name.startswith("sailings-between-the-islands")
+    assert file.stat().st_size == searched
+    assert decoded(file.read_bytes()).shape == (506, 720, 3)
+
+
+def test_all_slots_of_an_outlet_are_added_at_once(person: Person) -> None:
+    person.open_bench(person.take("/departures"))
+    person.add_slot("All 2 slots")
+    person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 2)
+    shown = [row.text for row in person.all("[data-output] > button")]
+    assert [text.splitlines()[0] for text in shown] == ["Help pages: Standard", "Help pages: Sharp"]
+
+
+def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> None:
+    person.open_bench(person.take("/"))
+    _cut_upper_part(person)
+    width, limit = person.see("[placeholder='720']"), person.see("[placeholder='90']")
+    for typed, sentence in (
+        ("0", "A width of 0 px"),
+        ("10000000", "A width of 10,000,000 px"),
+        ("x", "not a number"),
+    ):
+        width.send_keys(Keys.CONTROL, "a")
+        width.send_keys(typed)
+        limit.send_keys(Keys.CONTROL, "a")
+        limit.send_keys("9", Keys.ENTER)
+        person.see_text(sentence)
+    width.send_keys(Keys.CONTROL, "a")
+    width.send_keys("700")
+    limit.send_keys(Keys.CONTROL, "a")
+    limit.send_keys("0", Keys.ENTER)
+    person.see_text("The limit is not a size above 0.")
+    limit.send_keys(Keys.CONTROL, "a")
+    limit.send_keys("4", Keys.ENTER)
+    person.see("[data-output][data-state=done] [role=alert]")
+    person.button("Fit at ").click()
+    person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 2)
+    person.until(
+        lambda _: 0 < min(int(row.get_attribute("data-bytes")) for row in person.all("[data-bytes]")) <= 4_000
+    )
+
+
+def test_an_outlet_is_added_changed_and_deleted(person: Person) -> None:
+    person.open("/outlets")
+    person.see("[aria-label='Name of the new outlet']").send_keys("Lighthouse letter", Keys.ENTER)
+    section = person.see("section[aria-label='Lighthouse letter']")
+    section.find_element(By.XPATH, ".//button[contains(., 'Add slot')]").click()
+    for label, text in (("Name", "Front page"), ("Width, px", "640"), ("Limit, kB", "0")):
+        section.find_element(By.XPATH, f".//label[contains(., '{label}')]/input").send_keys(text)
+    person.button("Save slot").click()
+    assert "above 0" in person.see("[role=alert]").text
+    limit = section.find_element(By.XPATH, ".//label[contains(., 'Limit')]/input")
+    limit.send_keys(Keys.CONTROL, "a")
+    limit.send_keys("70 kB")
+    person.button("Save slot").click()
+    person.see_text("70.0 kB")
+    slots = next(row for row in person.ask("/outlets") if row["name"] == "Lighthouse letter")["slots"]
+    assert [(row["name"], row["width_px"], row["limit_bytes"]) for row in slots] == [
+        ("Front page", 640, 70_000)
+    ]
+    person.button("Delete Lighthouse letter").click()
+    person.button("Delete outlet").click()
+    person.until(lambda _: all(row["name"] != "Lighthouse letter" for row in person.ask("/outlets")))
+
+
+def test_outlets_are_copied_ordered_and_taken_in_from_a_file(person: Person) -> None:
+    person.open("/outlets")
+    person.button("Copy Noticeboard").click()
+    person.see("section[aria-label='Noticeboard copy']")
+    person.button("Move Noticeboard copy up").click()
+    person.until(
+        lambda _: [row["name"] for row in person.ask("/outlets")][-2:] == ["Noticeboard copy", "Noticeboard"]
+    )
+    person.button("Save as a file").click()
+    file = person.downloads / "outlets.json"
+    person.until(lambda _: file.exists() and file.read_text().endswith("}"))
+    person.button("Delete Noticeboard copy").click()
+    person.button("Delete outlet").click()
+    person.until(lambda _: all(row["name"] != "Noticeboard copy" for row in person.ask("/outlets")))
+    for text, sentence in (
+        ("not a file of outlets", "The file is not JSON."),
+        ('{"kind": "screens"}', "kind"),
+        (file.read_text(), "Taken in: Noticeboard copy, Harbour Gazette"),
+    ):
+        file.write_text(text)
+        person.all("[aria-label='File of outlets']")[0].send_keys(str(file))
+        person.see_text(sentence)
+    person.see("section[aria-label='Noticeboard copy']")
+    person.button("Delete Noticeboard copy").click()
+    person.button("Delete outlet").click()
+    person.until(lambda _: all(row["name"] != "Noticeboard copy" for row in person.ask("/outlets")))

@@ -1,0 +1,178 @@
+"""Pages and pictures come in, land on the shelf, and are kept there."""
+
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+from tests.pictures import as_png, assert_same_pixels, decoded, gradient, photograph
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+
+def test_a_page_is_taken_by_pasting_its_address(person: Person) -> None:
+    person.open("/")
+    field = person.see("[data-address-field]")
+    assert field == person.driver.switch_to.active_element
+    field.send_keys(f"{person.application.site}/timetable", Keys.ENTER)
+    person.until(lambda _: field.get_attribute("value") == "", what="the field is free again")
+    card = person.see("article[data-state=queued], article[data-state=running]")
+    card_id = card.get_attribute("data-capture")
+    done = person.see(f"article[data-capture='{card_id}'][data-state=done]")
+    name = done.find_element(By.TAG_NAME, "h3").text
+    host = person.application.site.removeprefix("http://")
+    assert name.startswith("Timetable")
+    assert host in name
+    assert name.endswith(datetime.now(UTC).date().isoformat())
+    person.until(lambda _: done.find_element(By.TAG_NAME, "img").get_property("naturalWidth"))
+    done.find_element(By.TAG_NAME, "a").click()
+    person.see("[data-frame]")
+    person.see_text("Files from this cut")
+
+
+@pytest.mark.parametrize(
+    ("typed", "sentence"),
+    [
+        ("", "There is no address."),
+        ("two words", "is not an address"),
+        ("file:///etc/passwd", "are never opened"),
+        ("javascript:alert(1)", "are never opened"),
+    ],
+)
+def test_a_bad_address_stays_in_the_field_with_its_reason(person: Person, typed: str, sentence: str) -> None:
+    if typed == "two words":
+        typed = "http://two%words:x/"
+    person.open("/")
+    field = person.see("[data-address-field]")
+    field.send_keys(typed, Keys.ENTER)
+    assert sentence in person.see("[role=alert]").text
+    assert field.get_attribute("value") == typed
+
+
+def test_a_dead_host_is_told_on_the_card_and_can_be_taken_again(person: Person, closed_port: int) -> None:
+    person.open("/")
+    person.see("[data-address-field]").send_keys(f"http://127.0.0.1:{closed_port}/", Keys.ENTER)
+    card = person.see("article[data-state=failed]")
+    assert "refused the connection" in card.text
+    assert "Take again" in card.text
+
+
+def test_a_page_that_never_ends_is_taken_with_a_warning(person: Person) -> None:
+    capture = person.ask(f"/captures/{person.take('/never')}")
+    assert capture["job"]["state"] == "done"
+    assert "Still loading" in capture["warnings"][0]
+
+
+def test_a_missing_page_is_taken_and_marked(person: Person) -> None:
+    capture_id = person.take("/no-such-page")
+    person.open_bench(capture_id)
+    person.button("1 to know").click()
+    person.see_text("The page answered with status 404.")
+
+
+def test_a_picture_is_browsed_for_dropped_and_pasted(person: Person, tmp_path: Path) -> None:
+    pixels = gradient(120, 90)
+    path = tmp_path / "Pier at noon.png"
+    path.write_bytes(as_png(pixels))
+    person.open("/")
+    before = person.ask("/captures")["total"]
+    person.see("[data-address-field]")
+    person.all("input[type=file]")[0].send_keys(str(path))
+    person.see_text("Pier at noon.png is on its way")
+    for kind in ("drop", "paste"):
+        person.driver.execute_script(_HAND_OVER, list(path.read_bytes()), kind)
+    person.until(lambda _: person.ask("/captures")["total"] == before + 3, what="three pictures")
+    person.until(
+        lambda _: all(row["job"]["state"] == "done" for row in person.ask("/captures")["captures"][:3])
+    )
+    for row in person.ask("/captures")["captures"][:3]:
+        picture = person.driver.execute_async_script(_FETCH, f"/api/captures/{row['id']}/strips/0")
+        assert_same_pixels(decoded(bytes(picture)), pixels)
+    assert person.ask("/captures")["captures"][2]["name"].startswith("Pier at noon – ")
+
+
+_HAND_OVER = """
+const [bytes, kind] = arguments;
+const data = new DataTransfer();
+data.items.add(new File([new Uint8Array(bytes)], `${kind}.png`, { type: "image/png" }));
+const target = document.querySelector("main");
+const made = kind === "paste"
+  ? new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true })
+  : new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true });
+target.dispatchEvent(made);
+"""
+_FETCH = """
+const [address, done] = arguments;
+fetch(address).then((answer) => answer.arrayBuffer()).then((data) => done([...new Uint8Array(data)]));
+"""
+
+
+def test_what_is_no_picture_is_refused_in_words(person: Person, tmp_path: Path) -> None:
+    cut_off = tmp_path / "cut off.png"
+    cut_off.write_bytes(as_png(photograph(90, 60))[:2_000])
+    text = tmp_path / "list.txt"
+    text.write_text("not a picture")
+    person.open("/")
+    person.see("[data-address-field]")
+    person.all("input[type=file]")[0].send_keys(str(text))
+    person.see_text("list.txt: The file is not a picture")
+    person.all("input[type=file]")[0].send_keys(str(cut_off))
+    person.see_text("damaged or incomplete")
+
+
+def test_the_shelf_renames_and_deletes_with_undo(person: Person) -> None:
+    capture_id = person.take("/")
+    person.open("/shelf")
+    css = f"article[data-capture='{capture_id}']"
+    person.see(css).find_element(By.CSS_SELECTOR, "[aria-label^=Rename]").click()
+    field = person.see(f"{css} input")
+    field.send_keys(Keys.CONTROL, "a")
+    name = "Sailings, as sent to the Gazette"
+    field.send_keys(name, Keys.ENTER)
+    person.until(
+        lambda _: person.ask(f"/captures/{capture_id}")["name"] == "Sailings, as sent to the Gazette"
+    )
+    person.see(css).find_element(By.CSS_SELECTOR, "[aria-label^=Delete]").click()
+    person.until(lambda _: not person.all(css), what="it is gone")
+    person.button("Undo").click()
+    assert name in person.see(css).text
+
+
+def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
+    capture_id = person.take("/islands")
+    person.take("/departures")
+    person.open("/shelf")
+    person.see(f"article[data-capture='{capture_id}']")
+    person.press("/")
+    person.press("otters cross it at du")
+    person.until(
+        lambda _: {row.get_attribute("data-capture") for row in person.all("article")} == {str(capture_id)}
+    )
+    person.see_text("Otters cross it at dusk")
+    person.see("[data-shelf-search]").send_keys(" zebra")
+    person.see_text("Nothing on the shelf says")
+    person.button("Show everything").click()
+    person.until(lambda _: len(person.all("article")) > 1)
+
+
+def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Person) -> None:
+    person.open("/")
+    assert not person.see("[data-how-to-take]").find_element(By.TAG_NAME, "textarea").is_displayed()
+    person.open_how_to_take()
+    person.see("[aria-label='Greatest height in px']").send_keys("500")
+    person.see("[aria-label='CSS selectors to leave out']").send_keys("header")
+    person.see_text("2 set")
+    capture = person.ask(f"/captures/{person.take('/timetable')}")
+    assert (capture["height_px"], capture["settings"]["leave_out"]) == (500, ["header"])
+    person.open_bench(capture["id"])
+    person.button("1 to know").click()
+    person.button("Take again, the same way").click()
+    person.see_text("being taken again")
+    person.until(lambda _: person.ask("/captures")["captures"][0]["id"] > capture["id"])
+    person.open("/")
+    person.open_how_to_take()
+    person.button("As usual again").click()
+    person.until(lambda driver: "2 set" not in driver.find_element(By.TAG_NAME, "main").text)

@@ -1,0 +1,94 @@
+"""Files that are divided, that follow the frame, and that are looked at closely."""
+
+import zipfile
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.person import Person
+from tests.pictures import decoded
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+
+def _fitted(person: Person, count: int) -> None:
+    person.until(lambda _: len(person.all("[data-output][data-state=done]")) == count, what=f"{count} files")
+
+
+def test_a_page_too_tall_for_its_slot_is_divided_and_the_break_moved(person: Person) -> None:
+    person.open_bench(person.take("/timetable"))
+    person.add_slot("Listing")
+    _fitted(person, 1)
+    person.see_text("2 leaves")
+    person.see("[data-spine] [data-weight-line]")
+    on_spine = person.see("[data-spine] [data-break]")
+    before = int(on_spine.get_attribute("aria-valuenow"))
+    on_spine.send_keys(Keys.SHIFT, Keys.ARROW_DOWN)
+    moved = person.until(
+        lambda _: (
+            (now := int(person.see("[data-spine] [data-break]").get_attribute("aria-valuenow"))) != before
+            and now
+        )
+    )
+    assert moved == before + 10
+    person.see_text("Automatic")
+    _fitted(person, 1)
+    person.until(
+        lambda _: len(person.all("[aria-label=Leaves] li")) == 2, what="the leaves of the moved break"
+    )
+    person.button("Save all").click()
+    archive = person.until(lambda _: next(iter(person.downloads.glob("*.zip")), None), what="the ZIP")
+    with zipfile.ZipFile(archive) as file:
+        shapes = [decoded(file.read(name)).shape for name in file.namelist()]
+    assert [width for _, width, _ in shapes] == [1_080, 1_080]
+    assert abs(shapes[0][0] - round(moved * 1_080 / 1_280)) <= 1
+    person.button("Automatic").click()
+    person.until(
+        lambda _: int(person.see("[data-spine] [data-break]").get_attribute("aria-valuenow")) == before
+    )
+
+
+def test_a_changed_frame_is_fitted_to_by_itself(person: Person) -> None:
+    person.open_bench(person.take("/departures"))
+    person.add_slot("720 px")
+    _fitted(person, 1)
+    row = person.see("[data-output] > button")
+    height = person.see("[data-field=height_px]")
+    height.send_keys(Keys.CONTROL, "a")
+    height.send_keys("640", Keys.ENTER)
+    person.until(lambda _: "720 × 360" in row.text, what="the file of the new frame")
+    assert "has changed" not in person.see("[data-output]").text
+
+
+def test_original_and_result_are_compared_closely(person: Person) -> None:
+    person.open_bench(person.take("/departures"))
+    person.add_slot("720 px")
+    person.add_slot("600 px")
+    _fitted(person, 2)
+    person.button("Compare").click()
+    person.see("[data-compare=split] img")
+    person.press("n")
+    person.see("[data-worst-place='0']")
+    person.see("[data-place]")
+    person.button("4:1").click()
+    person.until(
+        lambda driver: driver.execute_script(
+            "const box = document.querySelector('[data-place]').getBoundingClientRect();"
+            "return box.top < 800 && box.bottom > 136 && box.left < 940 && box.right > 0;"
+        ),
+        what="the place stays in view",
+    )
+    person.press("2")
+    panes = person.until(
+        lambda _: person.all("[data-compare] img[data-side]") and person.all("[data-compare]")
+    )
+    assert [pane.get_attribute("data-compare") for pane in panes] == ["original", "result"]
+    person.press("3")
+    person.until(
+        lambda _: person.see("img[data-side=difference]").get_property("naturalWidth") > 0, what="difference"
+    )
+    address = person.driver.current_url
+    Select(person.see("select")).select_by_index(0)
+    person.until(lambda driver: driver.current_url != address, what="the other file")
+    person.see("[data-compare=difference]")

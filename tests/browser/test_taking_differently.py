@@ -1,0 +1,126 @@
+"""Pages that need something first: steps, a sign-in, a screen of one's own, patience."""
+
+import json
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.person import Person
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+
+def _usual_again(person: Person) -> None:
+    person.driver.execute_script("localStorage.clear()")
+
+
+def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person) -> None:
+    person.open("/")
+    person.open_how_to_take()
+    person.button("Add a step").click()
+    person.button("Add a step").click()
+    Select(person.see("[data-step='0'] select")).select_by_visible_text("Wait until there is")
+    person.see("[aria-label='On what, step 1']").send_keys('"Timetable"')
+    person.see("[aria-label='On what, step 2']").send_keys("#nowhere-at-all")
+    person.see("[aria-label='Move step 2 up']").click()
+    capture = person.ask(f"/captures/{person.take('/departures')}")
+    assert capture["done_before"] == ['wait for "Timetable"']
+    assert capture["warnings"] == ["This step could not be done: click #nowhere-at-all."]
+
+    person.open_bench(capture["id"])
+    person.button("1 to know").click()
+    person.see_text("This step could not be done")
+    person.button("Take again, differently").click()
+    field = person.see("[data-address-field]")
+    assert field.get_attribute("value") == capture["address"]
+    person.see("[aria-label='Remove step 1']").click()
+    field.send_keys(Keys.ENTER)
+    person.until(lambda _: person.ask("/captures")["captures"][0]["id"] > capture["id"])
+    again_id = person.ask("/captures")["captures"][0]["id"]
+    person.until(lambda _: person.ask(f"/captures/{again_id}")["job"]["state"] == "done")
+    again = person.ask(f"/captures/{again_id}")
+    assert (again["warnings"], again["done_before"]) == ([], ['wait for "Timetable"'])
+    _usual_again(person)
+
+
+def test_a_page_for_members_leads_to_saving_a_sign_in_and_is_taken_again(person: Person) -> None:
+    stranger_id = person.take("/crew")
+    person.open_bench(stranger_id)
+    person.button("1 to know").click()
+    person.see_text("A sign-in page was met instead")
+    person.button("Save a sign-in").click()
+    person.see("main form")
+    for label, text in (("Name", "purser"), ("Password", "kettle")):
+        person.field(label).send_keys(text)
+    person.button("Save sign-in").click()
+    person.see_text("The sign-in for skerrin-ferries.localhost")
+    assert "kettle" not in person.driver.page_source
+    crew = person.ask(f"/captures/{person.take('/crew')}")
+    assert (crew["signed_in"], crew["warnings"]) == (True, [])
+    person.open("/sign-ins")
+    person.see("[data-sign-in] button").click()
+    person.see_text("No sign-in is saved yet")
+
+
+def test_cookies_are_brought_from_a_file_or_refused_in_words(person: Person, tmp_path: Path) -> None:
+    cookie = {"name": "crew", "value": "aboard", "domain": "crew.example"}
+    good, bad = tmp_path / "cookies.json", tmp_path / "other.json"
+    good.write_text(json.dumps([cookie]))
+    bad.write_text("{}")
+    person.open("/sign-ins?host=crew.example")
+    person.see("main form")
+    next(row for row in person.all("main form label") if "Cookies from a file" in row.text).click()
+    person.see("main form input[type=file]").send_keys(str(bad))
+    person.button("Save sign-in").click()
+    person.see_text("The file holds no cookies.")
+    person.see("main form input[type=file]").send_keys(str(good))
+    person.button("Save sign-in").click()
+    person.see_text("brings 1 cookie")
+    person.see("[data-sign-in] button").click()
+    person.see_text("No sign-in is saved yet")
+
+
+def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
+    person.open("/")
+    person.button("Screen").click()
+    for label, text in (("Name", "Kiosk"), ("Width, px", "600"), ("Height, px", "20")):
+        person.field(label).send_keys(text)
+    person.button("Add screen").click()
+    person.see_text("cannot be simulated")
+    height = person.field("Height, px")
+    height.send_keys(Keys.CONTROL, "a")
+    height.send_keys("900", Keys.ENTER)
+    person.see("[aria-label='Remove the screen Kiosk']")
+    person.button("desk").click()
+    capture = person.ask(f"/captures/{person.take('/departures')}")
+    assert capture["width_px"] == 600
+    person.see("[aria-label='Remove the screen Kiosk']").click()
+    person.until(lambda _: not person.all("[aria-label='Remove the screen Kiosk']"))
+    assert person.see("[aria-pressed=true]").text.startswith("Desk")
+    _usual_again(person)
+
+
+def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
+    person.open("/")
+    before = person.ask("/captures")["total"]
+    person.button("phone").click()
+    person.button("desk").click()
+    person.see("[data-address-field]").send_keys(f"{person.application.site}/archive", Keys.ENTER)
+    person.until(lambda _: person.ask("/captures")["total"] > before)
+    capture_id = person.ask("/captures")["captures"][0]["id"]
+    person.open(f"/captures/{capture_id}")
+    first = person.see("[data-strip-so-far='0']")
+    person.until(lambda driver: driver.execute_script("return arguments[0].naturalHeight", first) > 0)
+    person.button("Enough, keep it").click()
+    person.see("[data-frame]")
+    capture = person.ask(f"/captures/{capture_id}")
+    assert capture["truncated"]
+    assert "it was stopped there" in capture["warnings"][0]
+    person.button("1 to know").click()
+    person.button("Go on further down").click()
+    person.see_text("What lies further down is being taken.")
+    further_id = person.ask("/captures")["captures"][0]["id"]
+    assert person.ask(f"/captures/{further_id}")["settings"]["from_px"] == capture["bottom_px"]
+    _usual_again(person)

@@ -1,0 +1,180 @@
+import io
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from PIL import Image
+
+from tallpage.core.errors import FitError
+from tallpage.core.fit import (
+    ACCEPTABLE_FIDELITY,
+    FORMATS,
+    Candidate,
+    Choice,
+    FitOrder,
+    FitResult,
+    fit_cut,
+    fit_raster,
+    fit_with,
+    require_formats,
+)
+from tallpage.core.geometry import Size
+from tests.pictures import assert_same_pixels, decoded, noise, photograph, raster_of, text_page
+
+ALL = require_formats(["jpeg", "png", "webp", "avif"])
+MAKERS = {"noise": noise, "photo": photograph, "text": text_page}
+
+
+@settings(max_examples=25)
+@given(
+    st.sampled_from(sorted(MAKERS)),
+    st.integers(1, 160),
+    st.integers(1, 160),
+    st.integers(1, 30_000),
+    st.sets(st.sampled_from(ALL), min_size=1),
+)
+def test_no_file_is_ever_over_its_limit(
+    kind: str, width: int, height: int, limit: int, formats: set[str]
+) -> None:
+    pixels = MAKERS[kind](max(width, 24), max(height, 24))[:height, :width]
+    result = fit_raster(raster_of(pixels), limit_bytes=limit, formats=require_formats(formats))
+    for candidate in result.candidates:
+        assert candidate.byte_count == len(candidate.data) <= limit
+        assert candidate.choice.format in formats
+        assert decoded(candidate.data).shape == pixels.shape
+    assert result.chosen is None or result.chosen.fidelity == max(row.fidelity for row in result.candidates)
+
+
+def test_what_fits_unchanged_stays_unchanged() -> None:
+    pixels = text_page(200, 100)
+    result = fit_raster(raster_of(pixels), limit_bytes=200_000, formats=ALL)
+    assert result.chosen is not None
+    assert result.chosen.fidelity == 100.0
+    assert_same_pixels(decoded(result.chosen.data), pixels)
+
+
+@pytest.mark.parametrize("name", ALL)
+def test_each_format_says_what_it_is(name: str) -> None:
+    result = fit_raster(raster_of(photograph(200, 150)), limit_bytes=12_000, formats=require_formats([name]))
+    assert result.chosen is not None
+    with Image.open(io.BytesIO(result.chosen.data)) as picture:
+        assert picture.format == FORMATS[name].name.upper()  # type: ignore[index]
+        assert "icc_profile" not in picture.info
+        assert "exif" not in picture.info
+
+
+def test_a_jpeg_comes_progressively() -> None:
+    made = fit_with(raster_of(photograph(200, 150)), Choice(format="jpeg", quality=60))
+    with Image.open(io.BytesIO(made.data)) as picture:
+        assert picture.info.get("progressive")
+
+
+def test_transparency_is_kept_where_a_format_can() -> None:
+    pixels = np.zeros((60, 80, 4), dtype=np.uint8)
+    pixels[10:50, 10:70] = (169, 59, 43, 255)
+    result = fit_raster(raster_of(pixels), limit_bytes=20_000, formats=ALL)
+    assert result.chosen is not None
+    with Image.open(io.BytesIO(result.chosen.data)) as picture:
+        assert picture.convert("RGBA").getpixel((0, 0))[3] == 0
+    flattened = fit_raster(raster_of(pixels), limit_bytes=20_000, formats=["jpeg"])
+    assert flattened.chosen is not None
+    assert min(decoded(flattened.chosen.data)[0, 0]) > 245
+
+
+def test_a_picture_taller_than_every_accepted_format_is_refused_in_words() -> None:
+    tall = raster_of(np.full((20_000, 4, 3), 255, dtype=np.uint8))
+    with pytest.raises(FitError, match="WebP") as refused:
+        fit_raster(tall, limit_bytes=10_000, formats=["webp"])
+    assert refused.value.code == "format_too_tall"
+    assert fit_raster(tall, limit_bytes=10_000, formats=["webp", "png"]).met
+
+
+def _fitted(pixels: np.ndarray, **order: object) -> FitResult:
+    raster = raster_of(pixels)
+    size = Size(width_px=pixels.shape[1], height_px=pixels.shape[0])
+    asked = {"width_px": size.width_px, "formats": ALL, **order}
+    return fit_cut(lambda width_px: raster.resized(size.at_width(width_px)).held(), size, FitOrder(**asked))  # type: ignore[arg-type]
+
+
+def test_a_fit_resizes_to_the_width_and_the_height_follows() -> None:
+    result = _fitted(photograph(400, 300), width_px=133, limit_bytes=9_000)
+    assert result.met
+    assert result.chosen is not None
+    assert decoded(result.chosen.data).shape == (100, 133, 3)
+
+
+@pytest.mark.parametrize("seed", [1, 2])
+def test_a_limit_that_cannot_be_met_comes_with_advice_that_works(seed: int) -> None:
+    pixels = photograph(500, 600, seed=seed)
+    formats, limit_bytes = ("jpeg",), 7_500
+    result = _fitted(pixels, limit_bytes=limit_bytes, formats=formats)
+    assert not result.met
+    advice = {row.kind: row for row in result.advice}
+    assert set(advice) == {"limit", "width", "format", "leaves"}
+    assert _fitted(pixels, limit_bytes=advice["limit"].value, formats=formats).met
+    assert advice["width"].value < 500
+    assert _fitted(pixels, limit_bytes=limit_bytes, width_px=advice["width"].value, formats=formats).met
+    other = _fitted(pixels, limit_bytes=limit_bytes, formats=(advice["format"].format,))
+    assert other.met
+    assert other.chosen is not None
+    assert other.chosen.byte_count == advice["format"].value
+    for leaf in np.array_split(pixels, advice["leaves"].value):
+        assert _fitted(leaf, limit_bytes=limit_bytes, formats=formats).met
+
+
+def test_a_first_acceptable_file_is_told_of_before_the_best() -> None:
+    told: list[Candidate] = []
+    pixels = raster_of(photograph(300, 200))
+    result = fit_raster(pixels, limit_bytes=12_000, formats=ALL, on_first=told.append)
+    (first,) = told
+    assert first.byte_count <= 12_000
+    assert first.fidelity >= ACCEPTABLE_FIDELITY
+    assert result.chosen is not None
+    assert result.chosen.fidelity >= first.fidelity
+
+
+def test_softening_is_used_where_nothing_acceptable_fits_and_it_looks_better() -> None:
+    pixels = np.repeat(text_page(300, 300), 3, axis=1)  # hard edges, which cost most
+    plain = fit_with(raster_of(pixels), Choice(format="jpeg", quality=30))
+    soft = fit_with(raster_of(pixels), Choice(format="jpeg", quality=30, softened=True))
+    assert soft.byte_count < plain.byte_count
+    assert soft.recipe == plain.recipe
+
+
+def test_a_gif_is_only_made_where_it_is_asked_for() -> None:
+    result = _fitted(photograph(300, 200), limit_bytes=60_000, formats=("gif",))
+    assert result.chosen is not None
+    assert result.chosen.choice.format == "gif"
+    tight = _fitted(photograph(300, 200), limit_bytes=1_000, formats=("jpeg",))
+    assert all(row.format != "gif" for row in tight.advice)
+
+
+def test_a_choice_by_hand_is_made_even_over_the_limit_and_says_so() -> None:
+    result = _fitted(photograph(200, 150), limit_bytes=900, choice=Choice(format="jpeg", quality=95))
+    assert result.chosen is not None
+    assert result.chosen.byte_count > 900
+    assert not result.met
+
+
+@pytest.mark.parametrize(
+    ("order", "code"),
+    [
+        ({"width_px": 0, "limit_bytes": 100}, "width_impossible"),
+        ({"width_px": 10_000_000, "limit_bytes": 100}, "width_impossible"),
+        ({"width_px": 100, "limit_bytes": 0}, "limit_impossible"),
+        ({"width_px": 100, "limit_bytes": 9_000, "greatest_height_px": 10}, "output_too_high"),
+    ],
+)
+def test_absurd_orders_are_refused_in_words(order: dict[str, int], code: str) -> None:
+    with pytest.raises(FitError) as refused:
+        _fitted(photograph(100, 80), **order)
+    assert refused.value.code == code
+    assert refused.value.hint
+
+
+def test_formats_are_known_by_name() -> None:
+    assert require_formats(["PNG", " jpg "]) == ("jpeg", "png")
+    for bad in ([], ["bmp"], ["png", "exe"]):
+        with pytest.raises(FitError):
+            require_formats(bad)

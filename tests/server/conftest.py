@@ -1,0 +1,115 @@
+"""The API over a database of its own, with a worker that runs when it is told to."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test import Client
+from django.utils import timezone
+
+from tallpage.core.capture import PRESETS
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.queue import enqueue
+from tallpage.server.jobs.running import run_job
+from tallpage.server.shelf.models import Capture
+from tallpage.server.shelf.taking import KIND as TAKE_KIND
+from tallpage.server.shelf.taking import first_cut
+from tallpage.server.storage import incoming_folder, publish_capture
+from tests.pictures import Pixels, as_png, photograph, strips_of
+
+
+class Api:
+    """Requests as the interface sends them, answers as it reads them."""
+
+    def __init__(self) -> None:
+        self.client = Client()
+
+    def get(self, path: str) -> Any:
+        return self._read(self.client.get(f"/api{path}"))
+
+    def send(self, method: str, path: str, body: object = None, *, status: int = 200) -> Any:
+        response = self._sent(method, path, body)
+        assert response.status_code == status, response.content
+        return self._read(response)
+
+    def refused(self, method: str, path: str, body: object = None) -> dict[str, Any]:
+        response = self._sent(method, path, body)
+        assert response.status_code >= 400, response.content
+        assert response["Content-Type"] == "application/problem+json"
+        problem = response.json()
+        assert problem["status"] == response.status_code
+        assert problem["title"]
+        return problem
+
+    def upload(self, data: bytes, name: str = "ferry.png") -> Any:
+        return self.client.post("/api/pictures", {"picture": SimpleUploadedFile(name, data)})
+
+    def _sent(self, method: str, path: str, body: object) -> Any:
+        data = json.dumps(body)
+        return self.client.generic(method, f"/api{path}", data, content_type="application/json")
+
+    @staticmethod
+    def _read(response: Any) -> Any:
+        if response.content and response.get("Content-Type", "").startswith("application/json"):
+            return response.json()
+        return response
+
+
+@pytest.fixture
+def api(transactional_db: None) -> Api:
+    with connection.cursor() as cursor:
+        cursor.execute("delete from shelf_text")  # no model's table: the test runner does not empty it
+    return Api()
+
+
+@pytest.fixture
+def run_queue(transactional_db: None) -> Callable[[], None]:
+    """Runs everything that is queued, as a worker would."""
+
+    def run() -> None:
+        for job in Job.objects.filter(state=Job.State.QUEUED):
+            run_job(job.pk)
+
+    return run
+
+
+@pytest.fixture
+def make_capture(transactional_db: None) -> Callable[..., Capture]:
+    """A page on the shelf, taken already."""
+
+    def make(pixels: Pixels | None = None, *, title: str = "Timetable") -> Capture:
+        folder = incoming_folder()
+        manifest = strips_of(photograph(320, 480) if pixels is None else pixels, folder)
+        job = enqueue(TAKE_KIND)
+        Job.objects.filter(pk=job.pk).update(state=Job.State.DONE)
+        screen = PRESETS["desk"]
+        capture = Capture.objects.create(
+            source=Capture.Source.PAGE,
+            name=f"{title} – skerrin.example – 2026-11-24",
+            title=title,
+            address="http://skerrin.example/timetable",
+            host="skerrin.example",
+            screen_width_px=screen.width_px,
+            screen_height_px=screen.height_px,
+            storage_key=publish_capture(folder),
+            width_px=manifest.width_px,
+            height_px=manifest.height_px,
+            bytes=manifest.bytes,
+            job=job,
+            taken_at=timezone.now(),
+        )
+        first_cut(capture)
+        return capture
+
+    return make
+
+
+@pytest.fixture
+def png_file(tmp_path: Path) -> bytes:
+    return as_png(photograph(200, 120))

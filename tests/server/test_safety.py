@@ -1,0 +1,66 @@
+"""What keeps strangers out and people informed."""
+
+import pytest
+from django.conf import settings
+from django.core.management import call_command
+from django.test import Client
+
+from tallpage.core import errors
+from tallpage.server.problems import _STATUS
+from tests.server.conftest import Api
+
+
+def test_a_change_without_our_pages_token_is_refused(db: None) -> None:
+    client = Client(enforce_csrf_checks=True)
+    answer = client.post("/api/captures", "{}", content_type="application/json")
+    assert answer.status_code == 403
+    assert answer.json()["code"] == "csrf"
+
+
+def test_a_foreign_host_name_is_refused(db: None) -> None:
+    assert Client(headers={"host": "evil.example"}).get("/api/outlets").status_code == 400
+
+
+def test_the_interface_may_only_run_what_ships_with_it(db: None) -> None:
+    answer = Client().get("/shelf")
+    policy = answer["Content-Security-Policy"]
+    assert "default-src 'none'" in policy
+    assert "script-src 'self'" in policy
+    assert "unsafe" not in policy
+    assert answer["X-Frame-Options"] == "DENY"
+    assert answer["X-Content-Type-Options"] == "nosniff"
+
+
+def test_by_default_only_this_machine_is_listened_to() -> None:
+    assert settings.HOST == "127.0.0.1"
+    assert settings.LOOPBACK
+
+
+def test_the_database_writes_ahead_and_waits(db: None) -> None:
+    options = settings.DATABASES["default"]["OPTIONS"]
+    assert options["transaction_mode"] == "IMMEDIATE"
+    assert options["timeout"] >= 10
+    assert "journal_mode=WAL" in options["init_command"]
+
+
+@pytest.mark.parametrize("path", ["/captures/999", "/cuts/999", "/nonsense/"])
+def test_what_is_not_there_is_said_so(api: Api, path: str) -> None:
+    assert api.client.get(f"/api{path}").status_code == 404
+
+
+def test_a_body_that_is_not_json_is_refused_in_words(api: Api) -> None:
+    answer = api.client.post("/api/captures", "{oops", content_type="application/json")
+    assert 400 <= answer.status_code < 500
+    assert answer["Content-Type"] == "application/problem+json"
+
+
+def test_every_status_belongs_to_an_error_of_the_tree() -> None:
+    assert all(vars(errors)[kind.__name__] is kind for kind in _STATUS)
+
+
+def test_models_and_migrations_agree(db: None) -> None:
+    call_command("makemigrations", check=True, dry_run=True, verbosity=0)
+
+
+def test_the_set_up_has_no_complaints() -> None:
+    call_command("check", fail_level="WARNING")

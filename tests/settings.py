@@ -1,0 +1,12 @@
+"""The application's settings over a data folder of this test process's own."""
+
+import atexit
+import os
+import shutil
+import tempfile
+
+_home = tempfile.mkdtemp(prefix="tallpage-tests-")
+atexit.register(shutil.rmtree, _home, ignore_errors=True)
+os.environ["TALLPAGE_HOME"] = _home
+
+from tallpage.server.settings import *  # noqa: E402, F403  (the folder must be known first)

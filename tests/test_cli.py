@@ -1,0 +1,135 @@
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from tests.pictures import as_png, decoded, noise, photograph
+
+
+def _run(*arguments: str) -> subprocess.CompletedProcess[str]:
+    return subprocess.run(
+        [sys.executable, "-m", "tallpage", *arguments],
+        capture_output=True,
+        text=True,
+        timeout=120,
+        check=False,
+    )
+
+
+def _json(run: subprocess.CompletedProcess[str]) -> dict:
+    lines = run.stdout.splitlines()
+    assert len(lines) == 1, run.stdout + run.stderr
+    return json.loads(lines[0])
+
+
+def test_capture_writes_one_png_and_says_what_it_is(site: str, tmp_path: Path) -> None:
+    out = tmp_path / "home.png"
+    run = _run("capture", f"{site}/", "--out", str(out), "--width", "800", "--height", "600", "--json")
+    assert run.returncode == 0
+    assert run.stderr == ""
+    facts = _json(run)
+    assert set(facts) == {
+        "url", "final_url", "title", "status", "width", "height", "scale", "file", "bytes", "truncated",
+        "warnings", "seconds",
+    }  # fmt: skip
+    pixels = decoded(out.read_bytes())
+    assert pixels.shape == (facts["height"], facts["width"], 3)
+    assert facts["width"] == 800
+    assert facts["bytes"] == out.stat().st_size
+    assert (facts["status"], facts["file"], facts["truncated"]) == (200, str(out), False)
+
+
+def test_a_page_that_cannot_be_taken_is_one_line_and_exit_1(tmp_path: Path, closed_port: int) -> None:
+    out = tmp_path / "never.png"
+    run = _run("capture", f"http://127.0.0.1:{closed_port}/", "--out", str(out), "--json")
+    assert run.returncode == 1
+    assert run.stdout == ""
+    assert len(run.stderr.strip().splitlines()) == 1
+    assert f"127.0.0.1:{closed_port} refused" in run.stderr
+    assert not out.exists()
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ("capture",),
+        ("capture", "file:///etc/passwd", "--out", "x.png"),
+        ("capture", "http://a.example/", "--out", "x.png", "--scale", "9"),
+        ("capture", "http://a.example/", "--out", "x.png", "--extent", "half"),
+        ("fit", "in.png", "--width", "0", "--limit", "9kB", "--out", "x"),
+        ("fit", "in.png", "--width", "10000000", "--limit", "9kB", "--out", "x"),
+        ("fit", "in.png", "--width", "100", "--limit", "0", "--out", "x"),
+        ("fit", "in.png", "--width", "100", "--limit", "9 apples", "--out", "x"),
+        ("fit", "in.png", "--width", "100", "--limit", "9kB", "--formats", "bmp", "--out", "x"),
+        ("nonsense",),
+    ],
+)
+def test_wrong_usage_is_exit_2_and_writes_nothing(
+    arguments: tuple[str, ...], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.chdir(tmp_path)
+    (tmp_path / "in.png").write_bytes(as_png(photograph(60, 40)))
+    run = _run(*arguments)
+    assert run.returncode == 2
+    assert run.stderr
+    assert [row.name for row in tmp_path.iterdir()] == ["in.png"]
+
+
+def test_fit_writes_the_best_file_under_the_limit(tmp_path: Path) -> None:
+    source = tmp_path / "in.png"
+    source.write_bytes(as_png(photograph(400, 300)))
+    out = tmp_path / "v1.2 final"
+    run = _run("fit", str(source), "--width", "200", "--limit", "9kB", "--out", str(out), "--json")
+    assert run.returncode == 0
+    facts = _json(run)
+    keys = {
+        "file",
+        "format",
+        "width",
+        "height",
+        "bytes",
+        "limit",
+        "quality",
+        "score",
+        "met",
+        "seconds",
+        "tries",
+    }
+    assert keys <= set(facts)
+    file = Path(facts["file"])
+    assert file.parent == tmp_path
+    assert file.name.startswith("v1.2 final.")
+    assert facts["bytes"] == file.stat().st_size <= facts["limit"] == 9_000
+    assert decoded(file.read_bytes()).shape == (150, 200, 3)
+    assert facts["met"] is True
+    assert 50 <= facts["score"] <= 100
+
+
+def test_a_limit_that_cannot_be_met_is_exit_3_with_what_would_help(tmp_path: Path) -> None:
+    source = tmp_path / "in.png"
+    source.write_bytes(as_png(noise(300, 300)))
+    run = _run(
+        "fit", str(source), "--limit", "1kB", "--formats", "jpeg", "--out", str(tmp_path / "x"), "--json"
+    )
+    assert run.returncode == 3
+    facts = _json(run)
+    assert facts["met"] is False
+    assert facts["file"] is None or facts["bytes"] <= 1_000
+    assert {row["kind"] for row in facts["advice"]} >= {"limit"}
+
+
+@pytest.mark.parametrize("content", [b"", b"not a picture", as_png(photograph(90, 60))[:3_000]])
+def test_a_picture_that_cannot_be_read_is_exit_1(content: bytes, tmp_path: Path) -> None:
+    source = tmp_path / "in.png"
+    source.write_bytes(content)
+    run = _run("fit", str(source), "--width", "50", "--limit", "9kB", "--out", str(tmp_path / "x"))
+    assert run.returncode == 1
+    assert len(run.stderr.strip().splitlines()) == 1
+    assert [row.name for row in tmp_path.iterdir()] == ["in.png"]
+
+
+def test_help_names_every_command() -> None:
+    text = _run("--help").stdout
+    assert all(command in text for command in ("capture", "fit", "serve"))
