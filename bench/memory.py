@@ -46,18 +46,20 @@ strip_view(folder, manifest, 20, shrink=2)
 from tallpage.core.fit import FitOrder, fit_cut
 from tallpage.core.geometry import Box
 from tallpage.core.picture import render_cut
+from tallpage.core.sizing import Sizing
 frame = Box(x_px=0, y_px=30_000, width_px=1_280, height_px=40_000)
-order = FitOrder(width_px=720, limit_bytes=1_500_000, formats=("jpeg",))
-fit_cut(lambda width_px: render_cut(folder, manifest, frame, width_px=width_px).held(), frame.size, order)
+order = FitOrder(sizing=Sizing(width_px=720), limit_bytes=1_500_000, formats=("jpeg",))
+fit_cut(lambda _: render_cut(folder, manifest, frame, width_px=720).held(), frame.size, order)
 """,
     "the whole page, fitted to 720 px and 4 MB": _OPEN
     + """
 from tallpage.core.fit import FitOrder, fit_cut
 from tallpage.core.geometry import Box
 from tallpage.core.picture import render_cut
+from tallpage.core.sizing import Sizing
 frame = Box.whole(manifest.size)
-order = FitOrder(width_px=720, limit_bytes=4_000_000, formats=("jpeg", "png"))
-fit_cut(lambda width_px: render_cut(folder, manifest, frame, width_px=width_px).held(), frame.size, order)
+order = FitOrder(sizing=Sizing(width_px=720), limit_bytes=4_000_000, formats=("jpeg", "png"))
+fit_cut(lambda _: render_cut(folder, manifest, frame, width_px=720).held(), frame.size, order)
 """,
     "60,000 px to three slots, one of them in leaves of at most 4,000 px": _OPEN
     + """
@@ -65,6 +67,7 @@ from tallpage.core.fit import FitOrder, fit_cut, read_content, weight_line, wors
 from tallpage.core.geometry import Box
 from tallpage.core.leaves import busyness, divide, gaps_of, leaf_frames
 from tallpage.core.picture import Raster, render_cut
+from tallpage.core.sizing import Sizing
 frame = Box(x_px=0, y_px=0, width_px=1_280, height_px=60_000)
 for width_px, limit_bytes, formats, greatest_px in (
     (720, 2_000_000, ("jpeg", "webp"), None),
@@ -78,7 +81,7 @@ for width_px, limit_bytes, formats, greatest_px in (
             return render_cut(folder, manifest, box, width_px=1_280)
         gaps = gaps_of(busyness(part, frame.height_px), [], top_px=0)
         breaks = divide(frame.height_px, gaps, greatest_px=greatest_px * 1_280 // width_px)
-    order = FitOrder(width_px=width_px, limit_bytes=limit_bytes, formats=formats)
+    order = FitOrder(sizing=Sizing(width_px=width_px), limit_bytes=limit_bytes, formats=formats)
     for leaf in leaf_frames(frame, breaks):
         raster = render_cut(folder, manifest, leaf, width_px=width_px).held()
         chosen = fit_cut(lambda _: raster, leaf.size, order).chosen

@@ -107,6 +107,30 @@ def test_fit_writes_the_best_file_under_the_limit(tmp_path: Path) -> None:
     assert 50 <= facts["score"] <= 100
 
 
+@pytest.mark.parametrize(
+    ("asked", "shape"),
+    [
+        (["--height", "30"], (30, 40, 3)),
+        (["--width", "30", "--height", "30"], (30, 30, 3)),
+        (["--width", "30", "--height", "30", "--pad"], (30, 30, 3)),
+        (["--percent", "50"], (30, 40, 3)),
+        (["--width", "160"], (60, 80, 3)),
+        (["--width", "160", "--enlarge"], (120, 160, 3)),
+        ([], (60, 80, 3)),
+    ],
+)
+def test_fit_sizes_by_width_height_box_or_share(
+    asked: list[str], shape: tuple[int, int, int], tmp_path: Path
+) -> None:
+    source = tmp_path / "in.png"
+    source.write_bytes(as_png(photograph(80, 60)))
+    run = _run("fit", str(source), *asked, "--limit", "30kB", "--out", str(tmp_path / "x"), "--json")
+    facts = _json(run)
+    assert decoded(Path(facts["file"]).read_bytes()).shape == shape
+    assert (facts["height"], facts["width"]) == shape[:2]
+    assert facts["kept_small"] is (asked == ["--width", "160"])
+
+
 def test_a_limit_that_cannot_be_met_is_exit_3_with_what_would_help(tmp_path: Path) -> None:
     source = tmp_path / "in.png"
     source.write_bytes(as_png(noise(300, 300)))

@@ -16,11 +16,18 @@ def _fitted(person: Person, count: int) -> None:
     person.until(lambda _: len(person.all("[data-output][data-state=done]")) == count, what=f"{count} files")
 
 
-def test_a_page_too_tall_for_its_slot_is_divided_and_the_break_moved(person: Person) -> None:
+def _add_own(person: Person, width: str, limit: str) -> None:
+    person.see("[placeholder='720']").send_keys(width)
+    person.see("[placeholder='90']").send_keys(limit, Keys.ENTER)
+
+
+def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:
     person.open_bench(person.take("/timetable"))
-    person.add_slot("Listing")
+    _add_own(person, "320", "60")
     _fitted(person, 1)
+    person.button("One leaf more").click()
     person.see_text("2 leaves")
+    _fitted(person, 1)
     person.see("[data-spine] [data-weight-line]")
     on_spine = person.see("[data-spine] [data-break]")
     before = int(on_spine.get_attribute("aria-valuenow"))
@@ -41,12 +48,25 @@ def test_a_page_too_tall_for_its_slot_is_divided_and_the_break_moved(person: Per
     archive = person.until(lambda _: next(iter(person.downloads.glob("*.zip")), None), what="the ZIP")
     with zipfile.ZipFile(archive) as file:
         shapes = [decoded(file.read(name)).shape for name in file.namelist()]
-    assert [width for _, width, _ in shapes] == [1_080, 1_080]
-    assert abs(shapes[0][0] - round(moved * 1_080 / 1_280)) <= 1
+    assert [width for _, width, _ in shapes] == [320, 320]
+    assert abs(shapes[0][0] - round(moved * 320 / 1_280)) <= 1
     person.button("Automatic").click()
-    person.until(
-        lambda _: int(person.see("[data-spine] [data-break]").get_attribute("aria-valuenow")) == before
-    )
+    person.see_text("One file")
+    person.until(lambda _: not person.all("[data-spine] [data-break]"), what="the page is whole again")
+
+
+def test_a_file_fills_a_box_and_says_what_it_shows(person: Person) -> None:
+    person.open_bench(person.take("/departures"))
+    sizes = next(row for row in person.all("select") if "By width" in row.text)
+    Select(sizes).select_by_visible_text("Fill a box")
+    for label, text in (("Width, px", "300"), ("Height, px", "200"), ("Limit, kB", f"40{Keys.ENTER}")):
+        person.field(label).send_keys(text)
+    _fitted(person, 1)
+    person.see_text("300 × 200 px, filled")
+    assert not person.all("[aria-label=Leaves]")
+    person.button("Save file").click()
+    file = person.until(lambda _: person.saved_file())
+    assert decoded(file.read_bytes()).shape == (200, 300, 3)
 
 
 def test_a_changed_frame_is_fitted_to_by_itself(person: Person) -> None:

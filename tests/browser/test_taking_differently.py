@@ -111,8 +111,7 @@ def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     person.until(lambda _: person.ask("/captures")["total"] > before)
     capture_id = person.ask("/captures")["captures"][0]["id"]
     person.open(f"/captures/{capture_id}")
-    first = person.see("[data-strip-so-far='0']")
-    person.until(lambda driver: driver.execute_script("return arguments[0].naturalHeight", first) > 0)
+    person.until(lambda _: person.see("[data-strip-so-far='0']").get_property("naturalHeight"))
     person.button("Enough, keep it").click()
     person.see("[data-frame]")
     capture = person.ask(f"/captures/{capture_id}")

@@ -25,14 +25,21 @@ def cut_id(api: Api, make_capture: MakeCapture) -> int:
 
 
 def _made(api: Api, run_queue: RunQueue, cut_id: int, **rules: object) -> dict:
-    api.send("POST", f"/cuts/{cut_id}/outputs", {**RULES, **rules}, status=202)
+    api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": {**RULES, **rules}}, status=202)
     run_queue()
     return api.get(f"/cuts/{cut_id}/outputs")[-1]
 
 
-def _slot_row(api: Api, run_queue: RunQueue, cut_id: int, greatest_px: int) -> dict:
+def _in_leaves(api: Api, run_queue: RunQueue, cut_id: int, count: int, **rules: object) -> dict:
+    row = _made(api, run_queue, cut_id, **rules)
+    api.send("POST", f"/outputs/{row['id']}/leaves", {"leaf_count": count}, status=202)
+    run_queue()
+    return api.get(f"/cuts/{cut_id}/outputs")[-1]
+
+
+def _slot_row(api: Api, run_queue: RunQueue, cut_id: int, greatest_px: int, **more: object) -> dict:
     outlet = api.send("POST", "/outlets", {"name": "Quayside listings"}, status=201)
-    slot = {**RULES, "name": "Listing", "greatest_height_px": greatest_px}
+    slot = {**RULES, "name": "Listing", "greatest_height_px": greatest_px, **more}
     slot_id = api.send("POST", f"/outlets/{outlet['id']}/slots", slot, status=201)["id"]
     api.send("POST", f"/cuts/{cut_id}/outputs", {"slot_id": slot_id}, status=202)
     run_queue()
@@ -69,7 +76,7 @@ def test_a_cut_too_high_for_its_slot_is_divided_and_saved_as_a_zip(
 def test_leaves_are_asked_for_by_number_or_set_by_hand_and_taken_back(
     api: Api, run_queue: RunQueue, cut_id: int
 ) -> None:
-    row = _made(api, run_queue, cut_id, leaf_count=3)
+    row = _in_leaves(api, run_queue, cut_id, 3)
     assert len(row["leaves"]) == 3
     api.send("POST", f"/outputs/{row['id']}/leaves", {"breaks": [1_500, 400]}, status=202)
     run_queue()
@@ -97,6 +104,27 @@ def test_breaks_of_another_frame_go_when_a_file_is_fitted_again(
     assert (row["job"]["state"], row["leaves"], row["breaks"]) == ("done", [], [])
 
 
+def test_leaves_overlap_and_are_numbered_where_the_slot_says_so(
+    api: Api, run_queue: RunQueue, cut_id: int
+) -> None:
+    row = _slot_row(api, run_queue, cut_id, 400, overlap_px=20, numbered=True)
+    leaves = row["leaves"]
+    for upper, lower in itertools.pairwise(leaves):
+        # 20 px of the file, which is half as wide as the page.
+        assert upper["top_px"] + upper["page_height_px"] - lower["top_px"] == 40
+    assert leaves[-1]["top_px"] + leaves[-1]["page_height_px"] == 2_000
+    for number, leaf in enumerate(leaves, start=1):
+        assert leaf["height_px"] <= 400
+        file = decoded(api.get(f"/outputs/{row['id']}/leaves/{number}/file").content)
+        line, above = file[-28:], round(leaf["page_height_px"] / 2)
+        assert abs(file.shape[0] - above - 28) <= 1
+        assert line[:, :60].min() > 240
+        assert line[:, 100:].min() < 120
+    original = decoded(api.get(f"/outputs/{row['id']}/original/0").content)
+    result = decoded(api.get(f"/outputs/{row['id']}/result/0").content)
+    assert_close(original, result, mean=12)
+
+
 def test_fewer_leaves_than_a_slot_allows_are_not_made(api: Api, run_queue: RunQueue, cut_id: int) -> None:
     row = _slot_row(api, run_queue, cut_id, 400)
     api.send("POST", f"/outputs/{row['id']}/leaves", {"leaf_count": 1}, status=202)
@@ -115,7 +143,7 @@ def test_breaks_that_cannot_be_made_are_refused(
 
 
 def test_leaves_are_compared_as_one_page(api: Api, run_queue: RunQueue, cut_id: int) -> None:
-    row = _made(api, run_queue, cut_id, leaf_count=3, limit_bytes=90_000)
+    row = _in_leaves(api, run_queue, cut_id, 3, limit_bytes=90_000)
     assert row["made_height_px"] == sum(leaf["height_px"] for leaf in row["leaves"])
     original, result = (
         decoded(api.get(f"/outputs/{row['id']}/{side}/0").content) for side in ("original", "result")
@@ -153,7 +181,7 @@ def test_the_worst_place_is_shown_in_every_format(api: Api, run_queue: RunQueue,
 def test_a_first_file_is_there_before_the_best_and_gives_way_to_it(
     api: Api, run_queue: RunQueue, cut_id: int
 ) -> None:
-    api.send("POST", f"/cuts/{cut_id}/outputs", RULES, status=202)
+    api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": RULES}, status=202)
     job = Output.objects.get().job
     work = prepare(job)
     signals = Signals()

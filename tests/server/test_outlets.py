@@ -36,7 +36,8 @@ def _ledger(api: Api, cut_id: int) -> dict:
 
 def test_outlets_are_made_renamed_and_deleted_with_their_slots(api: Api, slot_id: int) -> None:
     outlet = api.get("/outlets")[0]
-    assert outlet["slots"] == [{**SLOT, "id": slot_id, "last": []}]
+    (slot,) = outlet["slots"]
+    assert slot == {**slot, **SLOT, "id": slot_id, "last": [], "size_words": "160 px"}
     api.send("PATCH", f"/outlets/{outlet['id']}", {"name": "Gazette"})
     api.send("PUT", f"/slots/{slot_id}", {**SLOT, "width_px": 720})
     assert api.get("/outlets")[0]["slots"][0]["width_px"] == 720
@@ -92,7 +93,7 @@ def test_only_the_frame_is_in_the_file(api: Api, run_queue: RunQueue, make_captu
     frame = {"x_px": 30, "y_px": 200, "width_px": 120, "height_px": 90}
     api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
     own = {"width_px": 120, "limit_bytes": 200_000, "formats": ["png"]}
-    api.send("POST", f"/cuts/{cut['id']}/outputs", own, status=202)
+    api.send("POST", f"/cuts/{cut['id']}/outputs", {"rules": own}, status=202)
     run_queue()
     row = _ledger(api, cut["id"])
     assert_same_pixels(decoded(api.get(f"/outputs/{row['id']}/file").content), pixels[200:290, 30:150])
@@ -137,13 +138,13 @@ def test_a_choice_that_makes_no_sense_is_refused(
     ],
 )
 def test_absurd_rules_are_refused_and_no_row_is_added(api: Api, cut_id: int, rules: dict, code: str) -> None:
-    assert api.refused("POST", f"/cuts/{cut_id}/outputs", rules)["code"] == code
+    assert api.refused("POST", f"/cuts/{cut_id}/outputs", {"rules": rules})["code"] == code
     assert api.get(f"/cuts/{cut_id}/outputs") == []
 
 
 def test_a_limit_that_cannot_be_met_says_what_would(api: Api, run_queue: RunQueue, cut_id: int) -> None:
     rules = {"width_px": 320, "limit_bytes": 5_200, "formats": ["jpeg"]}
-    api.send("POST", f"/cuts/{cut_id}/outputs", rules, status=202)
+    api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": rules}, status=202)
     run_queue()
     row = _ledger(api, cut_id)
     assert not row["met"]
@@ -161,7 +162,7 @@ def test_a_file_says_when_its_cut_has_changed(
     api.send("POST", f"/outputs/{_ledger(api, cut_id)['id']}/fit", {"choice": None}, status=202)
     run_queue()
     row = _ledger(api, cut_id)
-    assert (row["stale"], row["made_height_px"]) == (False, 160)
+    assert (row["stale"], row["made_height_px"], row["kept_small"]) == (False, 100, True)
 
 
 def test_compare_shows_both_at_the_same_place(

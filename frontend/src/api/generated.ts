@@ -1168,16 +1168,70 @@ export interface components {
          * @description A slot, with what was last made for it, the newest first.
          */
         SlotOut: {
-            /** Width Px */
+            /**
+             * Way
+             * @default width
+             * @enum {string}
+             */
+            way: "width" | "height" | "fill" | "pad" | "share";
+            /**
+             * Width Px
+             * @default 0
+             */
             width_px: number;
+            /**
+             * Height Px
+             * @default 0
+             */
+            height_px: number;
+            /**
+             * Percent
+             * @default 0
+             */
+            percent: number;
+            /**
+             * Anchor
+             * @default start
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Enlarge
+             * @default false
+             */
+            enlarge: boolean;
+            /**
+             * Background
+             * @default #ffffff
+             */
+            background: string;
             /** Limit Bytes */
             limit_bytes: number;
-            /** Formats */
+            /**
+             * Formats
+             * @default [
+             *       "jpeg",
+             *       "png",
+             *       "webp"
+             *     ]
+             */
             formats: ("jpeg" | "png" | "webp" | "avif" | "gif")[];
             /** Greatest Height Px */
             greatest_height_px?: number | null;
+            /**
+             * Overlap Px
+             * @default 0
+             */
+            overlap_px: number;
+            /**
+             * Numbered
+             * @default false
+             */
+            numbered: boolean;
             /** Name */
             name: string;
+            /** Size Words */
+            size_words: string;
             /** Id */
             id: number;
             /** Last */
@@ -1196,14 +1250,66 @@ export interface components {
          * @description A slot to make or change.
          */
         SlotIn: {
-            /** Width Px */
+            /**
+             * Way
+             * @default width
+             * @enum {string}
+             */
+            way: "width" | "height" | "fill" | "pad" | "share";
+            /**
+             * Width Px
+             * @default 0
+             */
             width_px: number;
+            /**
+             * Height Px
+             * @default 0
+             */
+            height_px: number;
+            /**
+             * Percent
+             * @default 0
+             */
+            percent: number;
+            /**
+             * Anchor
+             * @default start
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Enlarge
+             * @default false
+             */
+            enlarge: boolean;
+            /**
+             * Background
+             * @default #ffffff
+             */
+            background: string;
             /** Limit Bytes */
             limit_bytes: number;
-            /** Formats */
+            /**
+             * Formats
+             * @default [
+             *       "jpeg",
+             *       "png",
+             *       "webp"
+             *     ]
+             */
             formats: ("jpeg" | "png" | "webp" | "avif" | "gif")[];
             /** Greatest Height Px */
             greatest_height_px?: number | null;
+            /**
+             * Overlap Px
+             * @default 0
+             */
+            overlap_px: number;
+            /**
+             * Numbered
+             * @default false
+             */
+            numbered: boolean;
             /** Name */
             name: string;
         };
@@ -1342,14 +1448,68 @@ export interface components {
          * @description A row of the ledger. ``file_key`` changes with every new file and is empty before the first.
          */
         OutputOut: {
-            /** Width Px */
+            /**
+             * Way
+             * @default width
+             * @enum {string}
+             */
+            way: "width" | "height" | "fill" | "pad" | "share";
+            /**
+             * Width Px
+             * @default 0
+             */
             width_px: number;
+            /**
+             * Height Px
+             * @default 0
+             */
+            height_px: number;
+            /**
+             * Percent
+             * @default 0
+             */
+            percent: number;
+            /**
+             * Anchor
+             * @default start
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Enlarge
+             * @default false
+             */
+            enlarge: boolean;
+            /**
+             * Background
+             * @default #ffffff
+             */
+            background: string;
             /** Limit Bytes */
             limit_bytes: number;
-            /** Formats */
+            /**
+             * Formats
+             * @default [
+             *       "jpeg",
+             *       "png",
+             *       "webp"
+             *     ]
+             */
             formats: ("jpeg" | "png" | "webp" | "avif" | "gif")[];
             /** Greatest Height Px */
             greatest_height_px?: number | null;
+            /**
+             * Overlap Px
+             * @default 0
+             */
+            overlap_px: number;
+            /**
+             * Numbered
+             * @default false
+             */
+            numbered: boolean;
+            /** Size Words */
+            size_words: string;
             /** Id */
             id: number;
             /** Cut Id */
@@ -1367,6 +1527,8 @@ export interface components {
             made_width_px: number;
             /** Made Height Px */
             made_height_px: number;
+            /** Kept Small */
+            kept_small: boolean;
             /** Bytes */
             bytes: number;
             /** Fidelity */
@@ -1457,10 +1619,55 @@ export interface components {
         OutputIn: {
             /** Slot Id */
             slot_id?: number | null;
-            /** Width Px */
-            width_px?: number | null;
+            rules?: components["schemas"]["RulesSchema"] | null;
+        };
+        /**
+         * RulesSchema
+         * @description What a file has to keep to. 1 kB is 1,000 bytes.
+         *
+         *     ``way`` says which of width, height and percent count. Rows that leaves repeat (``overlap_px``) and
+         *     the greatest height are px of the file.
+         */
+        RulesSchema: {
+            /**
+             * Way
+             * @default width
+             * @enum {string}
+             */
+            way: "width" | "height" | "fill" | "pad" | "share";
+            /**
+             * Width Px
+             * @default 0
+             */
+            width_px: number;
+            /**
+             * Height Px
+             * @default 0
+             */
+            height_px: number;
+            /**
+             * Percent
+             * @default 0
+             */
+            percent: number;
+            /**
+             * Anchor
+             * @default start
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Enlarge
+             * @default false
+             */
+            enlarge: boolean;
+            /**
+             * Background
+             * @default #ffffff
+             */
+            background: string;
             /** Limit Bytes */
-            limit_bytes?: number | null;
+            limit_bytes: number;
             /**
              * Formats
              * @default [
@@ -1470,8 +1677,18 @@ export interface components {
              *     ]
              */
             formats: ("jpeg" | "png" | "webp" | "avif" | "gif")[];
-            /** Leaf Count */
-            leaf_count?: number | null;
+            /** Greatest Height Px */
+            greatest_height_px?: number | null;
+            /**
+             * Overlap Px
+             * @default 0
+             */
+            overlap_px: number;
+            /**
+             * Numbered
+             * @default false
+             */
+            numbered: boolean;
         };
         /**
          * FitIn

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, Problem } from "./client";
-import type { Choice, FormatName, OutletsFile, Output, SlotIn } from "./types";
+import type { Choice, OutletsFile, Output, Rules, SlotIn } from "./types";
 
 const PENDING_MS = 400;
 
@@ -100,23 +100,11 @@ export function useOutputs(cutId: number) {
   });
 }
 
-export interface OwnRules {
-  width_px: number;
-  limit_bytes: number;
-  formats: FormatName[];
-  leaf_count?: number;
-}
-
 export function useAddOutput(cutId: number) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (rules: { slot_id: number } | OwnRules) =>
-      answered(
-        api.POST("/api/cuts/{cut_id}/outputs", {
-          params: { path: { cut_id: cutId } },
-          body: "slot_id" in rules ? { slot_id: rules.slot_id, formats: [] } : rules,
-        }),
-      ),
+    mutationFn: (body: { slot_id: number } | { rules: Rules }) =>
+      answered(api.POST("/api/cuts/{cut_id}/outputs", { params: { path: { cut_id: cutId } }, body })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["outputs", cutId] }),
   });
 }

@@ -1,17 +1,28 @@
 import { useState } from "react";
 
-import { useAddOutput, useOutlets, type OwnRules } from "../api/outlets";
+import { useAddOutput, useOutlets } from "../api/outlets";
 import { asProblem, Problem } from "../api/client";
-import type { Slot } from "../api/types";
-import { formatBytes, parseLimit, parsePx } from "../parts/figures";
+import type { Rules, Slot } from "../api/types";
+import { formatBytes, parseLimit } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
+import { SizeFields } from "../parts/SizeFields";
+import { asTyped, readSize } from "../parts/sizing";
 import { useBench } from "./benchContext";
 
 function slotWords(slot: Slot): string {
-  return `${slot.name}: ${slot.width_px} px, ${formatBytes(slot.limit_bytes)}`;
+  return `${slot.name}: ${slot.size_words}, ${formatBytes(slot.limit_bytes)}`;
 }
 
-const DEFAULT_FORMATS: OwnRules["formats"] = ["jpeg", "png", "webp"];
+/** What own rules do not say. */
+const USUAL: Omit<Rules, "way" | "width_px" | "height_px" | "percent" | "limit_bytes"> = {
+  anchor: "start",
+  enlarge: false,
+  background: "#ffffff",
+  formats: ["jpeg", "png", "webp"],
+  greatest_height_px: null,
+  overlap_px: 0,
+  numbered: false,
+};
 
 /** Adding a row to the ledger: a slot of an outlet, or a width and a limit of one's own. */
 export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
@@ -20,14 +31,14 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
   const add = useAddOutput(cut.id);
   /** Ids of the chosen slot, or of all slots of an outlet, with spaces between. */
   const [slotChoice, setSlotChoice] = useState("");
-  const [width, setWidth] = useState("");
+  const [size, setSize] = useState(asTyped());
   const [limit, setLimit] = useState("");
   const [refused, setRefused] = useState<Problem | null>(null);
 
-  const send = async (...rows: ({ slot_id: number } | OwnRules)[]) => {
+  const send = async (...rows: ({ slot_id: number } | { rules: Rules })[]) => {
     try {
       await saver.flush(); // the file is made from the frame that is seen, not from an older one
-      for (const rules of rows) onAdded((await add.mutateAsync(rules)).id);
+      for (const row of rows) onAdded((await add.mutateAsync(row)).id);
       setRefused(null);
       setSlotChoice("");
     } catch (error) {
@@ -35,12 +46,12 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
     }
   };
   const sendOwn = () => {
-    const width_px = parsePx(width);
+    const read = readSize(size);
     const limit_bytes = parseLimit(limit);
-    if (width_px === null) setRefused(new Problem(0, "width", "The width is not a number of px.", "Type it like 720."));
+    if ("problem" in read) setRefused(new Problem(0, "size", read.problem, ""));
     else if (limit_bytes === null)
       setRefused(new Problem(0, "limit", "The limit is not a size above 0.", "Type it in kB, like 90."));
-    else void send({ width_px, limit_bytes, formats: DEFAULT_FORMATS });
+    else void send({ rules: { ...USUAL, ...read, limit_bytes } });
   };
   return (
     <div className="border-t border-base-300 p-4">
@@ -91,11 +102,10 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
         }}
       >
         <p className="mb-1 text-sm font-semibold">Or your own rules</p>
+        <div className="mb-2 flex items-end gap-2">
+          <SizeFields size={size} onChange={setSize} />
+        </div>
         <div className="flex items-end gap-2">
-          <label className="flex-1 text-sm">
-            Width, px
-            <input className="input input-sm figure w-full" inputMode="numeric" value={width} onChange={(event) => setWidth(event.target.value)} placeholder="720" />
-          </label>
           <label className="flex-1 text-sm">
             Limit, kB
             <input className="input input-sm figure w-full" value={limit} onChange={(event) => setLimit(event.target.value)} placeholder="90" />

@@ -4,6 +4,7 @@ import type { Output } from "../api/types";
 import { useNotices } from "../app/notices";
 import { formatBytes, formatName } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
+import { atWidth, rulesOf } from "../parts/sizing";
 import { useBench } from "./benchContext";
 
 type Advice = Output["advice"][number];
@@ -23,12 +24,14 @@ export function NotMet({ output }: { output: Output }) {
       divide.mutate({ outputId: output.id, leaf_count: advice.value, breaks: [] }, { onError });
       return;
     }
+    const made = { width_px: output.made_width_px, height_px: output.made_height_px };
     const rules = {
-      width_px: advice.kind === "width" ? advice.value : output.width_px,
+      ...rulesOf(output),
+      ...(advice.kind === "width" ? atWidth(output, advice.value, made) : {}),
       limit_bytes: advice.kind === "limit" ? advice.value : output.limit_bytes,
       formats: advice.kind === "format" && advice.format ? [advice.format] : output.formats,
     };
-    add.mutate(rules, { onError, onSuccess: (made) => open(made.id) });
+    add.mutate({ rules }, { onError, onSuccess: (made) => open(made.id) });
   };
   return (
     <ProblemNote sentence={notMetSentence(output)}>
@@ -50,7 +53,7 @@ function notMetSentence(output: Output): string {
   const limit = formatBytes(output.limit_bytes);
   const failing = output.leaves.filter((leaf) => !leaf.met).length;
   if (failing) return `${failing} of ${output.leaves.length} leaves do not look acceptable under ${limit}.`;
-  if (!output.file_key) return `Nothing fits ${limit} at ${output.width_px} px wide.`;
+  if (!output.file_key) return `Nothing fits ${limit} at ${output.size_words}.`;
   if (output.bytes > output.limit_bytes)
     return `This file is ${formatBytes(output.bytes - output.limit_bytes)} over the limit.`;
   return `It fits ${limit}, but does not look acceptable.`;

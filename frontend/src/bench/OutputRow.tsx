@@ -10,6 +10,7 @@ import { formatBytes, formatName, formatSize } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
+import { divisible } from "../parts/sizing";
 import { useBench } from "./benchContext";
 import { Knobs } from "./Knobs";
 import { Leaves } from "./Leaves";
@@ -43,7 +44,7 @@ function Figures({ output }: { output: Output }) {
   if (!output.file_key)
     return (
       <span className="mt-1 block text-sm">
-        <span className="figure">{output.width_px} px</span>, at most{" "}
+        <span className="figure">{output.size_words}</span>, at most{" "}
         <span className="figure">{formatBytes(output.limit_bytes)}</span>
       </span>
     );
@@ -94,6 +95,11 @@ function Opened({ output }: { output: Output }) {
       {output.stale && !fitting && (
         <p className="my-2 border-l-2 border-accent pl-2 text-sm">The cut has changed since this file was made.</p>
       )}
+      {output.kept_small && (
+        <p className="my-2 border-l-2 border-base-300 pl-2 text-sm" data-kept-small>
+          Not enlarged to {output.size_words}: the cut has no more pixels.{capture.screen && " Take the page at a higher scale for more."}
+        </p>
+      )}
       <div className="my-3 flex flex-wrap gap-2">
         {output.file_key && (
           <>
@@ -119,7 +125,7 @@ function Opened({ output }: { output: Output }) {
           <p className="mb-3 text-sm" data-why>
             {output.by_hand ? `Chosen by hand: ${output.looks}.` : output.why}
           </p>
-          <Leaves output={output} />
+          {divisible(output.way) && <Leaves output={output} />}
           <Knobs key={output.file_key} output={output} />
         </>
       )}

@@ -109,9 +109,9 @@ function SlotLine({ slot, send, onCopy, ...place }: LineProps) {
       </li>
     );
   return (
-    <li className="grid grid-cols-[1fr_5.5rem_5.5rem_11rem_1fr_auto] items-center gap-x-3 border-b border-base-300 py-2">
+    <li className="grid grid-cols-[1fr_13rem_5.5rem_11rem_1fr_auto] items-center gap-x-3 border-b border-base-300 py-2">
       <span className="truncate font-medium">{slot.name}</span>
-      <span className="figure text-right">{formatPx(slot.width_px)} px</span>
+      <span className="figure text-right">{slot.size_words}</span>
       <span className="figure text-right">{formatBytes(slot.limit_bytes)}</span>
       <span>{slot.formats.map(formatName).join(", ")}</span>
       <span className="text-sm">

@@ -1,4 +1,4 @@
-"""Byte counts as people write and read them. 1 kB = 1,000 bytes; 1 KiB = 1,024."""
+"""Byte counts and colours as people write and read them. 1 kB = 1,000 bytes; 1 KiB = 1,024."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ import re
 from tallpage.core.errors import FitError
 
 _UNITS = {"": 1, "b": 1, "kb": 1_000, "mb": 1_000_000, "kib": 1_024, "mib": 1_048_576}
+_COLOUR = re.compile(r"#?([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})", re.IGNORECASE)
 _AMOUNT = re.compile(r"\s*(\d+(?:\.\d+)?)\s*([a-z]*)\s*", re.IGNORECASE)
 
 
@@ -39,3 +40,16 @@ def format_bytes(count: int) -> str:
     if count < 999_950:
         return f"{count / 1_000:.1f} kB"
     return f"{count / 1_000_000:.2f} MB"
+
+
+def parse_colour(text: str) -> tuple[int, int, int]:
+    """Red, green, blue (0–255) of ``#1f5a6b``.
+
+    Raises:
+        FitError: it is not written so.
+    """
+    match = _COLOUR.fullmatch(text.strip())
+    if match is None:
+        raise FitError(f"“{text}” is not a colour.", hint="Write it like #ffffff.", code="colour_malformed")
+    red, green, blue = (int(part, 16) for part in match.groups())
+    return red, green, blue

@@ -14,6 +14,11 @@ ADDRESS = "https://skerrin.example/fleet"
         ("Page.goto: net::ERR_EMPTY_RESPONSE at …", "page_empty"),
         ("Page.goto: net::ERR_CERT_DATE_INVALID at …", "page_certificate"),
         ("Page.goto: net::ERR_SSL_PROTOCOL_ERROR at …", "page_certificate"),
+        (
+            'Page.goto: Navigation to "https://skerrin.example/" is interrupted by another navigation to '
+            '"chrome-error://chromewebdata/"',
+            "page_reset",
+        ),
         ("Page.goto: Download is starting", "page_is_file"),
         ("Page.evaluate: Target crashed", "page_crashed"),
         ("Page.evaluate: Target page, context or browser has been closed", "browser_closed"),

@@ -138,6 +138,18 @@ def test_enough_keeps_what_there_is_and_says_where_it_ends(
     assert strips_so_far(tmp_path) == manifest
 
 
+def test_a_strip_that_is_told_of_can_be_looked_at(site: str, take: Take, tmp_path: Path) -> None:
+    told: list[tuple[int, int]] = []
+
+    def look(progress: Progress) -> None:
+        there = strips_so_far(tmp_path)
+        told.append((progress.done if progress.stage == "taking" else 0, len(there.strips) if there else 0))
+
+    take(PageRequest(address=f"{site}/archive", screen=DESK), tmp_path, on_progress=look)
+    assert max(done for done, _ in told) > 0
+    assert all(done <= there for done, there in told)
+
+
 def test_a_capture_that_is_stopped_gives_nothing(site: str, take: Take, tmp_path: Path) -> None:
     with pytest.raises(Stopped):
         take(PageRequest(address=f"{site}/archive", screen=DESK), tmp_path, ask_wish=lambda: "stop")

@@ -20,6 +20,8 @@ from tallpage.core.fit import (
     require_formats,
 )
 from tallpage.core.geometry import Size
+from tallpage.core.picture import WHITE, Raster
+from tallpage.core.sizing import SizePlan, Sizing, sized
 from tests.pictures import assert_same_pixels, decoded, noise, photograph, raster_of, text_page
 
 ALL = require_formats(["jpeg", "png", "webp", "avif"])
@@ -93,8 +95,13 @@ def test_a_picture_taller_than_every_accepted_format_is_refused_in_words() -> No
 def _fitted(pixels: np.ndarray, **order: object) -> FitResult:
     raster = raster_of(pixels)
     size = Size(width_px=pixels.shape[1], height_px=pixels.shape[0])
-    asked = {"width_px": size.width_px, "formats": ALL, **order}
-    return fit_cut(lambda width_px: raster.resized(size.at_width(width_px)).held(), size, FitOrder(**asked))  # type: ignore[arg-type]
+    sizing = Sizing(width_px=order.pop("width_px", size.width_px))  # type: ignore[arg-type]
+    asked = {"sizing": sizing, "formats": ALL, **order}
+
+    def open_as(plan: SizePlan) -> Raster:
+        return sized(raster, plan, background=WHITE).held()
+
+    return fit_cut(open_as, size, FitOrder(**asked))  # type: ignore[arg-type]
 
 
 def test_a_fit_resizes_to_the_width_and_the_height_follows() -> None:

@@ -23,6 +23,9 @@ _UNREACHABLE = {
 def page_fault(address: str, message: str) -> TallPageError:
     """The error that a person meets for what the browser said of ``address``."""
     host = urlsplit(address).netloc
+    if "interrupted by another navigation" in message and "chrome-error:" in message:
+        # The browser's own error page for the try before came late.
+        return PageUnreachable(f"{host} broke off the connection.", code="page_reset")
     net_error = _NET_ERROR.search(message)
     if net_error and net_error[1] in _UNREACHABLE:
         code, sentence = _UNREACHABLE[net_error[1]]

@@ -57,12 +57,14 @@ def take_strips(
         page.run("pin", timeout_ms=operation_ms)
     expected = sum(len(tile.strip_heights_device_px) for tile in tiles)
     writer = StripWriter(folder, width_px=tiles[0].clip_px.width_px * request.screen.scale)
-    done = 0
+    taken = 0
     # One tile is written while the browser draws the next.
     with ThreadPoolExecutor(max_workers=1) as storing:
         stored: Future[None] | None = None
         for tile in tiles:
-            if not go_on(Progress(stage="taking", done=done, expected=expected)) and done > 0:
+            # Told is what is written, since that is what can be looked at.
+            progress = Progress(stage="taking", done=writer.count, expected=expected)
+            if not go_on(progress) and taken > 0:
                 break
             if stepping:
                 place = {"top": tile.scroll_px, "alone": tile.alone}
@@ -72,7 +74,7 @@ def take_strips(
             if stored is not None:
                 stored.result()
             stored = storing.submit(_store, writer, png, tile)
-            done += len(tile.strip_heights_device_px)
+            taken += 1
         if stored is not None:
             stored.result()
     return writer.finish()

@@ -6,7 +6,7 @@ from tallpage.core.fit._curve import Curve
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY, fidelity, fidelity_in_words
 from tallpage.core.fit._fit import FitResult, fit_raster
 from tallpage.core.fit._formats import FORMATS, Format, FormatRules, require_formats
-from tallpage.core.fit._job import FitOrder, fit_cut
+from tallpage.core.fit._job import FitOrder, fit_cut, seen_by
 from tallpage.core.fit._making import Candidate, fit_with
 from tallpage.core.fit._recipes import Choice
 from tallpage.core.fit._search import SearchOutcome, search_knob
@@ -36,6 +36,7 @@ __all__ = [
     "read_content",
     "require_formats",
     "search_knob",
+    "seen_by",
     "weight_line",
     "why",
     "worst_places",

@@ -1,4 +1,4 @@
-"""A whole fit: frame -> resize -> best file, with advice when it does not fit."""
+"""A whole fit: frame -> pixels of the wanted size -> best file, with advice when it does not fit."""
 
 from __future__ import annotations
 
@@ -9,33 +9,28 @@ from tallpage.core.errors import FitError
 from tallpage.core.fit._advising import advise
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._fit import FitResult, fit_raster
-from tallpage.core.fit._formats import Format
+from tallpage.core.fit._formats import FORMATS, Format
 from tallpage.core.fit._making import Candidate, fit_with
 from tallpage.core.fit._recipes import Choice
 from tallpage.core.geometry import Size
-from tallpage.core.picture import Raster
-
-GREATEST_WIDTH_PX = 16_000
+from tallpage.core.picture import WHITE, Colour, Raster
+from tallpage.core.sizing import SizePlan, Sizing, plan_size
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FitOrder:
-    """What a place asks for. A missing ``limit_bytes`` means the place has none."""
+    """What a place asks for. A missing ``greatest_height_px`` means the place has none."""
 
-    width_px: int
+    sizing: Sizing
     limit_bytes: int
     formats: tuple[Format, ...]
     greatest_height_px: int | None = None
+    background: Colour = WHITE
+    """Shown around a padded picture, and behind a transparent one where no format keeps that."""
     choice: Choice | None = None
     """Overrules the search."""
 
     def __post_init__(self) -> None:
-        if not 1 <= self.width_px <= GREATEST_WIDTH_PX:
-            raise FitError(
-                f"A width of {self.width_px:,} px cannot be made.",
-                hint=f"Give a width from 1 to {GREATEST_WIDTH_PX:,} px.",
-                code="width_impossible",
-            )
         if self.limit_bytes < 1:
             raise FitError(
                 f"No file fits a limit of {self.limit_bytes} bytes.",
@@ -45,24 +40,24 @@ class FitOrder:
 
 
 def fit_cut(
-    open_at: Callable[[int], Raster],
+    open_as: Callable[[SizePlan], Raster],
     frame_size: Size,
     order: FitOrder,
     *,
     on_first: Callable[[Candidate], None] | None = None,
     should_stop: Callable[[], None] = lambda: None,
 ) -> FitResult:
-    """Fit what ``open_at(width_px)`` shows to ``order``.
+    """Fit what ``open_as(plan)`` shows to ``order``.
 
-    ``open_at`` gives the cut at a width, held, since it is read many times. With a ``choice`` the
-    result holds the one file made by it.
+    ``open_as`` gives the cut as it was planned, held, since it is read many times. With a ``choice``
+    the result holds the one file made by it.
 
     Raises:
         FitError: the output would be higher than allowed, or no format can hold it.
     """
-    target = frame_size.at_width(order.width_px)
-    _require_height(target, frame_size, order)
-    raster = open_at(order.width_px)
+    plan = plan_size(frame_size, order.sizing)
+    _require_height(plan, order)
+    raster = seen_by(order, open_as(plan))
     if order.choice is not None:
         made = fit_with(raster, order.choice)
         met = made.byte_count <= order.limit_bytes and made.fidelity >= ACCEPTABLE_FIDELITY
@@ -76,15 +71,26 @@ def fit_cut(
     )
     if result.met:
         return result
-    return replace(result, advice=advise(raster, order.limit_bytes, order.formats, should_stop=should_stop))
+    advice = advise(raster, order.limit_bytes, order.formats, should_stop=should_stop)
+    if not order.sizing.divisible:
+        advice = tuple(row for row in advice if row.kind != "leaves")
+    return replace(result, advice=advice)
 
 
-def _require_height(target: Size, frame_size: Size, order: FitOrder) -> None:
-    if order.greatest_height_px is None or target.height_px <= order.greatest_height_px:
+def seen_by(order: FitOrder, raster: Raster) -> Raster:
+    """The picture as the place gets it: over the background where it takes no transparency."""
+    formats = (order.choice.format,) if order.choice else order.formats
+    keeps = any(FORMATS[name].keeps_transparency for name in formats)
+    return raster if keeps or not raster.has_alpha else raster.flattened(order.background).held()
+
+
+def _require_height(plan: SizePlan, order: FitOrder) -> None:
+    height_px = plan.canvas.height_px
+    if order.greatest_height_px is None or height_px <= order.greatest_height_px:
         return
-    page_px = order.greatest_height_px * frame_size.width_px // order.width_px
+    page_px = order.greatest_height_px * plan.shown.height_px // plan.picture.height_px
     raise FitError(
-        f"At {order.width_px:,} px wide this cut is {target.height_px:,} px high; "
+        f"At {plan.canvas.width_px:,} px wide this cut is {height_px:,} px high; "
         f"the place takes at most {order.greatest_height_px:,} px.",
         hint=f"Cut a stretch of at most {page_px:,} px of the page.",
         code="output_too_high",

@@ -9,9 +9,7 @@ from tallpage.core.errors import FitError
 from tallpage.core.fit._fidelity import fidelity
 from tallpage.core.fit._formats import FORMATS, Format
 from tallpage.core.fit._recipes import RECIPES, Choice, Recipe, encode
-from tallpage.core.picture import Raster
-
-_WHITE = (255, 255, 255)
+from tallpage.core.picture import WHITE, Raster
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -40,7 +38,7 @@ def ready_for(raster: Raster, formats: Sequence[Format]) -> tuple[Raster, tuple[
     if raster.is_opaque:
         return raster.without_alpha(), holding
     keeping = tuple(name for name in holding if FORMATS[name].keeps_transparency)
-    return (raster, keeping) if keeping else (raster.flattened(_WHITE), holding)
+    return (raster, keeping) if keeping else (raster.flattened(WHITE), holding)
 
 
 def made(source: Raster, recipe: Recipe, choice: Choice) -> Candidate:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Sequence
+from dataclasses import replace
 
 from tallpage.core.errors import FitError
 from tallpage.core.geometry import Box
@@ -11,6 +12,7 @@ from tallpage.core.leaves._gaps import THROUGH, Gap
 
 MOST_LEAVES = 60
 LEAST_LEAF_PX = 16
+MOST_OVERLAP_PX = 400
 _OFF_BY = 0.35
 """Share of a leaf's height by which a break may be away from where it would balance the leaves."""
 _CONSIDERED = 40
@@ -90,13 +92,29 @@ def _near(gaps: Sequence[Gap], wanted_px: float, ideal_px: float) -> list[Gap]:
     )[:_CONSIDERED]
 
 
-def leaf_frames(frame: Box, breaks: Sequence[int]) -> tuple[Box, ...]:
-    """The frame's leaves; ``breaks`` count from its top."""
+def leaf_frames(frame: Box, breaks: Sequence[int], *, overlap_px: int = 0) -> tuple[Box, ...]:
+    """The frame's leaves; ``breaks`` count from its top. Each repeats ``overlap_px`` of the one above."""
     edges = [0, *breaks, frame.height_px]
-    return tuple(
-        Box(x_px=frame.x_px, y_px=frame.y_px + top, width_px=frame.width_px, height_px=bottom - top)
-        for top, bottom in itertools.pairwise(edges)
-    )
+    leaves = []
+    for top_px, bottom_px in itertools.pairwise(edges):
+        first_px = max(0, top_px - overlap_px)
+        leaves.append(replace(frame, y_px=frame.y_px + first_px, height_px=bottom_px - first_px))
+    return tuple(leaves)
+
+
+def require_overlap(overlap_px: int, greatest_height_px: int | None) -> None:
+    """Refuse an overlap that would leave hardly any room for what is new on a leaf.
+
+    Raises:
+        FitError: it is too high.
+    """
+    most_px = MOST_OVERLAP_PX if greatest_height_px is None else min(MOST_OVERLAP_PX, greatest_height_px // 2)
+    if overlap_px > most_px:
+        raise FitError(
+            f"Leaves cannot overlap by {overlap_px:,} px.",
+            hint=f"Give an overlap of at most {most_px:,} px.",
+            code="overlap_impossible",
+        )
 
 
 def require_breaks(breaks: Sequence[int], height_px: int) -> tuple[int, ...]:

@@ -2,6 +2,7 @@
 
 from tallpage.core.picture._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
 from tallpage.core.picture._rendering import (
+    open_frame,
     render_cut,
     save_joined_png,
     squeezed,
@@ -16,11 +17,14 @@ from tallpage.core.picture._strips import (
     StripWriter,
     strips_so_far,
 )
-from tallpage.core.picture._vips import Raster, libvips_version
+from tallpage.core.picture._vips import WHITE, Access, Colour, Raster, libvips_version
 
 __all__ = [
     "MAX_PICTURE_PIXELS",
     "MAX_STRIP_HEIGHT_PX",
+    "WHITE",
+    "Access",
+    "Colour",
     "Raster",
     "Strip",
     "StripManifest",
@@ -28,6 +32,7 @@ __all__ = [
     "check_picture",
     "import_picture",
     "libvips_version",
+    "open_frame",
     "render_cut",
     "save_joined_png",
     "squeezed",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tempfile
+from dataclasses import replace
 from pathlib import Path
 
 from tallpage.core.files import storage_errors
@@ -13,7 +14,7 @@ from tallpage.core.picture._vips import Access, Raster
 
 def whole_page(folder: Path, manifest: StripManifest, *, access: Access = "sequential") -> Raster:
     """All of a capture; ``sequential`` may be pulled once, from top to bottom."""
-    return _stack(folder, manifest, Box.whole(manifest.size), access)
+    return open_frame(folder, manifest, Box.whole(manifest.size), access=access)
 
 
 def render_cut(
@@ -24,8 +25,20 @@ def render_cut(
     Raises:
         FrameError: the frame does not lie on the capture.
     """
+    return open_frame(folder, manifest, frame, access=access).resized(frame.size.at_width(width_px))
+
+
+def open_frame(folder: Path, manifest: StripManifest, frame: Box, *, access: Access = "sequential") -> Raster:
+    """What a frame of a capture shows, at its own size, from only the strips that hold it.
+
+    Raises:
+        FrameError: the frame does not lie on the capture.
+    """
     frame.require_on(manifest.size)
-    return _stack(folder, manifest, frame, access).resized(frame.size.at_width(width_px))
+    strips = manifest.strips_under(frame)
+    stack = Raster.stacked([Raster.open_file(folder / strip.file, access=access) for strip in strips])
+    within = replace(frame, y_px=frame.y_px - strips[0].top_px)
+    return stack if within == Box.whole(stack.size) else stack.cropped(within)
 
 
 def thumbnail(folder: Path, manifest: StripManifest, *, width_px: int, greatest_height_px: int) -> bytes:
@@ -62,13 +75,3 @@ def save_joined_png(folder: Path, manifest: StripManifest, path: Path) -> int:
         whole_page(folder, manifest).save_png(part)
         part.replace(path)
     return path.stat().st_size
-
-
-def _stack(folder: Path, manifest: StripManifest, box: Box, access: Access) -> Raster:
-    """The rows and columns of ``box``, from only the strips that hold them."""
-    strips = manifest.strips_under(box)
-    stack = Raster.stacked([Raster.open_file(folder / strip.file, access=access) for strip in strips])
-    within = Box(
-        x_px=box.x_px, y_px=box.y_px - strips[0].top_px, width_px=box.width_px, height_px=box.height_px
-    )
-    return stack if within == Box.whole(stack.size) else stack.cropped(within)

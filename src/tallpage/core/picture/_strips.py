@@ -132,6 +132,11 @@ class StripWriter:
         self._strips.append(Strip(file=name, top_px=self._next_top_px, height_px=height_px, bytes=len(png)))
         self._next_top_px += height_px
 
+    @property
+    def count(self) -> int:
+        """How many strips are written."""
+        return len(self._strips)
+
     def finish(self) -> StripManifest:
         """Write the manifest; from now on the folder is a capture."""
         manifest = StripManifest(

@@ -24,6 +24,9 @@ from tallpage.core.geometry import Box, Size
 
 _READABLE = ("Png", "Jpeg", "Webp", "Nsgif", "Heif", "Tiff")
 Access = Literal["random", "sequential"]
+Colour = tuple[int, int, int]
+"""Red, green, blue, 0–255."""
+WHITE: Colour = (255, 255, 255)
 
 _HELD_IN_MEMORY_BYTES = 16_000_000
 _CAREFUL_PIXELS = 500_000
@@ -153,11 +156,34 @@ class Raster:
 
     def difference(self, other: Self, *, amplified: int) -> Self:
         """How far two rasters of one size are apart, seen over white; black where they are not."""
-        first, second = (row.flattened((255, 255, 255)).without_alpha()._image for row in (self, other))
+        first, second = (row.flattened(WHITE).without_alpha()._image for row in (self, other))
         apart = (first - second).abs() * amplified
         return type(self)(apart.cast("uchar").copy(interpretation="srgb"))
 
-    def flattened(self, background: tuple[int, int, int]) -> Self:
+    def on_canvas(self, canvas: Size, place: Box, background: Colour) -> Self:
+        """On a larger canvas of a colour, with its upper left corner at ``place``."""
+        if canvas == self.size:
+            return self
+        colour = [*background, 255][: self._image.bands]
+        return type(self)(
+            self._image.embed(
+                place.x_px,
+                place.y_px,
+                canvas.width_px,
+                canvas.height_px,
+                extend="background",
+                background=colour,
+            )
+        )
+
+    def above(self, lower: Self) -> Self:
+        """With another raster of the same width below."""
+        upper = self._image
+        if upper.bands > lower._image.bands:
+            lower = type(self)(lower._image.bandjoin(255))
+        return type(self)(upper.join(lower._image, "vertical"))
+
+    def flattened(self, background: Colour) -> Self:
         """Without alpha, over a colour."""
         return type(self)(self._image.flatten(background=list(background))) if self.has_alpha else self
 

@@ -9,9 +9,10 @@ from typing import Literal
 from django.http import Http404
 
 from tallpage.core.geometry import Box
-from tallpage.core.picture import Raster, render_cut
+from tallpage.core.picture import Raster
 from tallpage.server.outlets.fitting import require_files
-from tallpage.server.outlets.models import Output
+from tallpage.server.outlets.models import Output, choice_from_json
+from tallpage.server.outlets.pixels import Piece, open_piece
 
 BAND_PX = 1_024
 Side = Literal["original", "result", "difference"]
@@ -44,11 +45,11 @@ def band(output: Output, side: Side, number: int) -> bytes:
 
 def _rows(output: Output, side: Side, part: _Part, rows: Box) -> Raster:
     if side == "original":
-        return _original(output, part.frame).cropped(rows)
+        return _original(output, part.piece).cropped(rows)
     result = Raster.decode(part.path.read_bytes()).cropped(rows)
     if side == "result":
         return result
-    return _original(output, part.frame).cropped(rows).difference(result, amplified=_AMPLIFIED)
+    return _original(output, part.piece).cropped(rows).difference(result, amplified=_AMPLIFIED)
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +57,7 @@ class _Part:
     """One file of an output: where it begins among the rows of all, and what of the page it shows."""
 
     path: Path
-    frame: Box
+    piece: Piece
     top_px: int
     height_px: int
 
@@ -64,22 +65,17 @@ class _Part:
 def _parts(output: Output, paths: list[Path]) -> list[_Part]:
     frame = Box(**output.frame)
     if not output.leaves:
-        return [_Part(paths[0], frame, 0, output.made_height_px)]
+        return [_Part(paths[0], Piece(box=frame), 0, output.made_height_px)]
     parts, top_px = [], 0
-    for path, leaf in zip(paths, output.leaves, strict=True):
+    for number, (path, leaf) in enumerate(zip(paths, output.leaves, strict=True), start=1):
         box = replace(frame, y_px=leaf["top_px"], height_px=leaf["page_height_px"])
-        parts.append(_Part(path, box, top_px, leaf["height_px"]))
+        piece = Piece(box=box, number=number, count=len(paths))
+        parts.append(_Part(path, piece, top_px, leaf["height_px"]))
         top_px += leaf["height_px"]
     return parts
 
 
-def _original(output: Output, frame: Box) -> Raster:
+def _original(output: Output, piece: Piece) -> Raster:
     """What a file shows, as it was when the file was made: resized but not encoded."""
-    capture = output.cut.capture
-    return render_cut(
-        capture.folder,
-        capture.manifest(),
-        frame,
-        width_px=output.made_width_px,
-        access="random",
-    )
+    order = output.order(choice_from_json(output.choice))
+    return open_piece(output, output.cut.capture, order, piece, access="random")

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import asdict
 from pathlib import Path
+from typing import Any
 
 from django.db import transaction
 
@@ -18,37 +20,20 @@ from tallpage.server.shelf.models import Cut
 
 def add_slot_output(cut: Cut, slot: Slot) -> Output:
     """A new row of the ledger for a slot, and its file on the queue."""
-    row = Output(
-        cut=cut,
-        slot=slot,
-        label=f"{slot.outlet.name}: {slot.name}",
-        width_px=slot.width_px,
-        limit_bytes=slot.limit_bytes,
-        formats=slot.formats,
-        greatest_height_px=slot.greatest_height_px,
-    )
+    row = Output(cut=cut, slot=slot, label=f"{slot.outlet.name}: {slot.name}")
+    row.copy_rules(slot)
     return _queue_new(row)
 
 
-def add_own_output(
-    cut: Cut, *, width_px: int, limit_bytes: int, formats: list[str], leaf_count: int | None = None
-) -> Output:
+def add_own_output(cut: Cut, rules: Mapping[str, Any]) -> Output:
     """A new row with rules typed by hand.
 
     Raises:
-        FitError: a width, limit or format that cannot be worked with; nothing is stored.
+        FitError: rules that cannot be worked with; nothing is stored.
     """
-    label = f"{width_px:,} px"
-    return _queue_new(
-        Output(
-            cut=cut,
-            label=label,
-            width_px=width_px,
-            limit_bytes=limit_bytes,
-            formats=formats,
-            leaf_count=leaf_count,
-        )
-    )
+    row = Output(cut=cut, **rules)
+    row.label = str(row.sizing)
+    return _queue_new(row)
 
 
 def _queue_new(output: Output) -> Output:
@@ -76,6 +61,12 @@ def divide_again(output: Output, *, count: int | None, breaks: list[int]) -> Out
     Raises:
         FitError: breaks or a number of leaves that cannot be made.
     """
+    if not output.sizing.divisible:
+        raise FitError(
+            f"A file of {output.sizing} is not divided: its height is fixed.",
+            hint="Size it by width to divide it.",
+            code="leaves_impossible",
+        )
     if count is not None and not 1 <= count <= MOST_LEAVES:
         raise FitError(
             f"{count} leaves cannot be made.",

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 import shutil
-from collections.abc import Callable, Iterable
-from dataclasses import asdict, dataclass, replace
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import asdict, dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
 from django.db import transaction
 
-from tallpage.core.capture import PageMap
 from tallpage.core.errors import Stopped
 from tallpage.core.files import write_whole
 from tallpage.core.fit import (
@@ -25,12 +24,13 @@ from tallpage.core.fit import (
     why,
     worst_places,
 )
-from tallpage.core.geometry import Box
-from tallpage.core.leaves import busyness, divide, gaps_of, leaf_frames, require_breaks
-from tallpage.core.picture import Raster, StripManifest, render_cut
+from tallpage.core.geometry import Box, Size
+from tallpage.core.picture import Raster
+from tallpage.core.sizing import plan_size
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work
 from tallpage.server.outlets.models import Output, choice_from_json, file_path
+from tallpage.server.outlets.pixels import Piece, on_page, open_piece, pieces_of
 from tallpage.server.storage import new_key, view_file
 
 KIND = "fit_output"
@@ -42,16 +42,20 @@ SWATCH_PX = (144, 72)
 
 @dataclass(frozen=True, slots=True)
 class _Made:
-    """One file and what there is to tell about it, ready to be stored. ``leaf`` is in page px."""
+    """One file and what there is to tell about it, ready to be stored.
 
-    leaf: Box
+    ``shown`` is what of the page it shows, in page px; ``picture`` is where that stands on the file.
+    """
+
+    shown: Box
+    picture: Box
     result: FitResult
     key: str
-    height_px: int
-    why: str
-    weights: tuple[WeightBand, ...]
-    worst: tuple[Box, ...]
-    tradeoffs: list[dict[str, object]]
+    size: Size
+    why: str = ""
+    weights: tuple[WeightBand, ...] = ()
+    worst: tuple[Box, ...] = ()
+    tradeoffs: list[dict[str, object]] = field(default_factory=list)
 
 
 def prepare(job: Job) -> Work:
@@ -61,7 +65,6 @@ def prepare(job: Job) -> Work:
         raise Stopped("Newer work replaced this.")
     cut, capture = output.cut, output.cut.capture
     frame, frame_json = cut.frame_box, dict(cut.frame)
-    folder, manifest = capture.folder, capture.manifest()
     order = output.order(choice_from_json(output.choice))
     written: list[Path] = []
 
@@ -71,24 +74,24 @@ def prepare(job: Job) -> Work:
                 raise Stopped("The file was not needed any more.")
 
         signals.report("fitting")
-        leaves = leaf_frames(frame, _breaks(output, order, frame, folder, manifest))
+        pieces = pieces_of(output, capture, order, frame)
         made = []
-        for number, leaf in enumerate(leaves):
-            if len(leaves) > 1:
-                signals.report("fitting", done=number, expected=len(leaves))
+        for done, piece in enumerate(pieces):
+            if len(pieces) > 1:
+                signals.report("fitting", done=done, expected=len(pieces))
             stop_if_asked()
-            raster = render_cut(folder, manifest, leaf, width_px=order.width_px).held()
+            raster = open_piece(output, capture, order, piece).held()
             # A good file of this very frame is not replaced by a hasty one.
-            wanted = len(leaves) == 1 and not (output.file_key and output.frame == frame_json)
-            on_first = give_first(signals, leaf, raster.size.height_px) if wanted else None
-            made.append(_make(raster, leaf, order, stop_if_asked, written, on_first))
+            wanted = len(pieces) == 1 and not (output.file_key and output.frame == frame_json)
+            on_first = give_first(signals, piece, raster.size) if wanted else None
+            made.append(_make(raster, piece, order, stop_if_asked, written, on_first))
         return made
 
-    def give_first(signals: Signals, leaf: Box, height_px: int) -> Callable[[Candidate], None]:
+    def give_first(signals: Signals, piece: Piece, size: Size) -> Callable[[Candidate], None]:
         def give(first: Candidate) -> None:
             result = FitResult(chosen=first, candidates=(), met=True, tries=1)
-            key = _written(first, written)
-            signals.give_early([_Made(leaf, result, key, height_px, _FIRST, (), (), output.tradeoffs)])
+            bare = _bare(piece, order, result, _written(first, written), size)
+            signals.give_early([replace(bare, why=_FIRST, tradeoffs=output.tradeoffs)])
 
         return give
 
@@ -115,53 +118,36 @@ def prepare(job: Job) -> Work:
     return Work(run=run, keep=keep, keep_early=keep_early, discard=discard)
 
 
-def _breaks(
-    output: Output, order: FitOrder, frame: Box, folder: Path, manifest: StripManifest
-) -> tuple[int, ...]:
-    """Where the frame is divided, in px from its top: as set by hand, as asked for, or as it has to be."""
-    if output.breaks:
-        return require_breaks(output.breaks, frame.height_px)
-    greatest_px = None
-    if order.greatest_height_px is not None:
-        greatest_px = max(1, order.greatest_height_px * frame.width_px // order.width_px)
-    if output.leaf_count is None and (greatest_px is None or frame.height_px <= greatest_px):
-        return ()
-
-    def part(top_px: int, height_px: int) -> Raster:
-        box = replace(frame, y_px=frame.y_px + top_px, height_px=height_px)
-        return render_cut(folder, manifest, box, width_px=frame.width_px)
-
-    gaps = gaps_of(busyness(part, frame.height_px), PageMap.load(folder).blocks, top_px=frame.y_px)
-    return divide(frame.height_px, gaps, greatest_px=greatest_px, count=output.leaf_count)
-
-
 def _make(
     raster: Raster,
-    leaf: Box,
+    piece: Piece,
     order: FitOrder,
     stop_if_asked: Callable[[], None],
     written: list[Path],
     on_first: Callable[[Candidate], None] | None,
 ) -> _Made:
-    result = fit_cut(lambda _: raster, leaf.size, order, on_first=on_first, should_stop=stop_if_asked)
+    result = fit_cut(lambda _: raster, piece.box.size, order, on_first=on_first, should_stop=stop_if_asked)
     tradeoffs = [_tradeoff(curve) for curve in result.curves]
-    height_px = raster.size.height_px
     chosen = result.chosen
     if chosen is None:
-        return _Made(leaf, result, "", height_px, "", (), (), tradeoffs)
+        return replace(_bare(piece, order, result, "", raster.size), tradeoffs=tradeoffs)
     key = _written(chosen, written)
     worst = worst_places(raster, Raster.decode(chosen.data).held(), count=WORST_PLACES, box_px=SWATCH_PX)
     if worst:
         _save_swatches(key, raster, result.candidates, worst[0])
+    return replace(
+        _bare(piece, order, result, key, raster.size),
+        why=why(result, read_content(raster), order.limit_bytes),
+        weights=weight_line(raster, chosen.choice, chosen.byte_count),
+        worst=worst,
+        tradeoffs=tradeoffs,
+    )
+
+
+def _bare(piece: Piece, order: FitOrder, result: FitResult, key: str, size: Size) -> _Made:
+    plan = plan_size(piece.box.size, order.sizing)
     return _Made(
-        leaf,
-        result,
-        key,
-        height_px,
-        why(result, read_content(raster), order.limit_bytes),
-        weight_line(raster, chosen.choice, chosen.byte_count),
-        worst,
-        tradeoffs,
+        shown=on_page(plan.shown, piece.box), picture=plan.picture, result=result, key=key, size=size
     )
 
 
@@ -208,33 +194,38 @@ def _describe(output: Output, made: list[_Made], frame: dict[str, int]) -> None:
         asdict(row) for row in result.advice if len(made) == 1 or row.kind not in ("leaves", "width")
     ]
     output.made_choice = asdict(chosen.choice) if chosen else None
-    output.made_width_px, output.made_height_px = output.width_px, sum(row.height_px for row in made)
+    output.made_width_px = made[0].size.width_px
+    output.made_height_px = sum(row.size.height_px for row in made)
     output.bytes = max((row.result.chosen.byte_count for row in made if row.result.chosen), default=0)
     output.fidelity = chosen.fidelity if chosen else None
     output.why = weakest.why
-    output.weights = [_on_page(band, row) for row in made for band in row.weights]
-    above_px = sum(row.height_px for row in made[: made.index(weakest)])
+    output.weights = [band for row in made for band in _on_page(row)]
+    above_px = sum(row.size.height_px for row in made[: made.index(weakest)])
     output.worst = [{**asdict(box), "y_px": box.y_px + above_px} for box in weakest.worst]
     output.swatch_key = weakest.key if weakest.worst else ""
 
 
-def _on_page(band: WeightBand, made: _Made) -> dict[str, float]:
-    """A band of a file as the stretch of the page that it shows."""
-    scale = made.leaf.height_px / made.height_px
-    return {
-        "top_px": round(made.leaf.y_px + band.top_px * scale, 2),
-        "height_px": round(band.height_px * scale, 2),
-        "bytes": band.byte_count,
-    }
+def _on_page(made: _Made) -> Iterator[dict[str, float]]:
+    """The bands of a file as the stretches of the page that they show; what is around it shows none."""
+    scale = made.shown.height_px / made.picture.height_px
+    for band in made.weights:
+        first_px = max(band.top_px, made.picture.y_px)
+        last_px = min(band.top_px + band.height_px, made.picture.bottom_px)
+        if last_px > first_px:
+            yield {
+                "top_px": round(made.shown.y_px + (first_px - made.picture.y_px) * scale, 2),
+                "height_px": round((last_px - first_px) * scale, 2),
+                "bytes": band.byte_count,
+            }
 
 
 def _leaf(made: _Made) -> dict[str, Any]:
     chosen = made.result.chosen
     assert chosen is not None  # noqa: S101  (only called where every leaf has its file)
     return {
-        "top_px": made.leaf.y_px,
-        "page_height_px": made.leaf.height_px,
-        "height_px": made.height_px,
+        "top_px": made.shown.y_px,
+        "page_height_px": made.shown.height_px,
+        "height_px": made.size.height_px,
         "format": chosen.choice.format,
         "bytes": chosen.byte_count,
         "fidelity": chosen.fidelity,

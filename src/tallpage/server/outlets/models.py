@@ -3,14 +3,33 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 from django.db import models
 
 from tallpage.core.fit import FORMATS, Choice, FitOrder, require_formats
+from tallpage.core.geometry import Box
+from tallpage.core.leaves import require_overlap
+from tallpage.core.sizing import Anchor, SizePlan, Sizing, Way, plan_size
+from tallpage.core.units import parse_colour
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Cut
 from tallpage.server.storage import output_file
+
+RULES = (
+    "way",
+    "width_px",
+    "height_px",
+    "percent",
+    "anchor",
+    "enlarge",
+    "background",
+    "limit_bytes",
+    "formats",
+    "greatest_height_px",
+    "overlap_px",
+    "numbered",
+)
 
 
 class Outlet(models.Model):
@@ -29,22 +48,53 @@ class Outlet(models.Model):
 class Rules(models.Model):
     """What a file has to keep to."""
 
-    width_px = models.PositiveIntegerField()
+    way = models.CharField(max_length=8, default="width", help_text="how width and height are found")
+    width_px = models.PositiveIntegerField(default=0)
+    height_px = models.PositiveIntegerField(default=0)
+    percent = models.PositiveIntegerField(default=0)
+    anchor = models.CharField(max_length=8, default="start", help_text="what stays when something is cut off")
+    enlarge = models.BooleanField(default=False)
+    background = models.CharField(max_length=7, default="#ffffff")
     limit_bytes = models.PositiveIntegerField()
     formats = models.JSONField(default=list)
     greatest_height_px = models.PositiveIntegerField(null=True, blank=True)
+    overlap_px = models.PositiveIntegerField(default=0, help_text="rows that a leaf repeats of the one above")
+    numbered = models.BooleanField(default=False, help_text="whether leaves say which of how many they are")
 
     class Meta:
         abstract = True
+
+    def copy_rules(self, other: Rules) -> None:
+        """Take over the rules of another row."""
+        for name in RULES:
+            setattr(self, name, getattr(other, name))
+
+    @property
+    def sizing(self) -> Sizing:
+        """How large a file is to be.
+
+        Raises:
+            FitError: a size that cannot be made.
+        """
+        return Sizing(
+            way=cast(Way, self.way),
+            width_px=self.width_px,
+            height_px=self.height_px,
+            percent=self.percent,
+            anchor=cast(Anchor, self.anchor),
+            enlarge=self.enlarge,
+        )
 
     def order(self, choice: Choice | None = None) -> FitOrder:
         """The rules as the core knows them.
 
         Raises:
-            FitError: a width, limit or format that cannot be worked with.
+            FitError: a size, colour, limit or format that cannot be worked with.
         """
+        require_overlap(self.overlap_px, self.greatest_height_px)
         return FitOrder(
-            width_px=self.width_px,
+            sizing=self.sizing,
+            background=parse_colour(self.background),
             limit_bytes=self.limit_bytes,
             formats=require_formats(self.formats),
             greatest_height_px=self.greatest_height_px,
@@ -118,6 +168,11 @@ class Output(Rules):
         if self.leaves:
             return [file_path(leaf["file_key"], leaf["format"]) for leaf in self.leaves]
         return [self.path] if self.file_key else []
+
+    @property
+    def plan(self) -> SizePlan:
+        """How the frame came to the file's size."""
+        return plan_size(Box(**(self.frame or self.cut.frame)).size, self.sizing)
 
     @property
     def stale(self) -> bool:

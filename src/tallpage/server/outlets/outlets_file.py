@@ -56,8 +56,8 @@ def write_slot(slot: Slot, payload: SlotIn) -> Slot:
         FitError: they cannot be worked with; nothing is stored.
     """
     slot.name = payload.name.strip()
-    slot.width_px, slot.limit_bytes = payload.width_px, payload.limit_bytes
-    slot.formats, slot.greatest_height_px = list(payload.formats), payload.greatest_height_px
+    for name, value in payload.rules().items():
+        setattr(slot, name, value)
     slot.order()  # refuses what cannot be worked with, before it is stored
     slot.save()
     return slot

@@ -44,14 +44,8 @@ def add_output(request: HttpRequest, cut_id: int, payload: OutputIn) -> Status[O
     cut = get_object_or_404(Cut, pk=cut_id)
     if payload.slot_id is not None:
         return Status(202, add_slot_output(cut, get_object_or_404(Slot, pk=payload.slot_id)))
-    own = add_own_output(
-        cut,
-        width_px=payload.width_px or 0,
-        limit_bytes=payload.limit_bytes or 0,
-        formats=list(payload.formats),
-        leaf_count=payload.leaf_count,
-    )
-    return Status(202, own)
+    assert payload.rules is not None  # noqa: S101  (one or the other, says the schema)
+    return Status(202, add_own_output(cut, payload.rules.rules()))
 
 
 @router.post("/cuts/{cut_id}/outputs/fit", response={202: list[OutputOut]}, operation_id="fit_stale_outputs")

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal, Self
+from typing import Any, Literal, Self
 
 from ninja import Field, Schema
 from pydantic import model_validator
 
 from tallpage.core.fit import Choice, fidelity_in_words
-from tallpage.core.leaves import MOST_LEAVES
+from tallpage.core.sizing import Anchor, Way
 from tallpage.server.jobs.schemas import JobOut
-from tallpage.server.outlets.models import Output, Slot
+from tallpage.server.outlets.models import RULES, Output, Rules, Slot
 
 FormatName = Literal["jpeg", "png", "webp", "avif", "gif"]
 
@@ -21,12 +21,39 @@ _LAST_SHOWN = 3
 
 
 class RulesSchema(Schema):
-    """What a file has to keep to. 1 kB is 1,000 bytes."""
+    """What a file has to keep to. 1 kB is 1,000 bytes.
 
-    width_px: int
+    ``way`` says which of width, height and percent count. Rows that leaves repeat (``overlap_px``) and
+    the greatest height are px of the file.
+    """
+
+    way: Way = "width"
+    width_px: int = 0
+    height_px: int = 0
+    percent: int = 0
+    anchor: Anchor = "start"
+    enlarge: bool = False
+    background: str = "#ffffff"
     limit_bytes: int
-    formats: list[FormatName]
-    greatest_height_px: int | None = None
+    formats: list[FormatName] = ["jpeg", "png", "webp"]
+    greatest_height_px: int | None = Field(default=None, ge=1)
+    overlap_px: int = Field(default=0, ge=0)
+    numbered: bool = False
+
+    def rules(self) -> dict[str, Any]:
+        """The rules alone, by the names they are stored under."""
+        return self.model_dump(include=set(RULES))
+
+
+class SizedOut(RulesSchema):
+    """Rules as they are shown, with the size in words."""
+
+    size_words: str
+
+    @staticmethod
+    def resolve_size_words(row: Rules) -> str:
+        """Like “720 px” or “600 × 400 px, filled”."""
+        return str(row.sizing)
 
 
 class SlotIn(RulesSchema):
@@ -44,7 +71,7 @@ class LastOut(Schema):
     at: datetime
 
 
-class SlotOut(SlotIn):
+class SlotOut(SizedOut, SlotIn):
     """A slot, with what was last made for it, the newest first."""
 
     id: int
@@ -201,7 +228,7 @@ class LeafOut(Schema):
     met: bool
 
 
-class OutputOut(RulesSchema):
+class OutputOut(SizedOut):
     """A row of the ledger. ``file_key`` changes with every new file and is empty before the first."""
 
     id: int
@@ -213,6 +240,7 @@ class OutputOut(RulesSchema):
     made_choice: ChoiceSchema | None
     made_width_px: int
     made_height_px: int
+    kept_small: bool
     bytes: int
     fidelity: float | None
     looks: str
@@ -238,6 +266,11 @@ class OutputOut(RulesSchema):
         return output.choice is not None
 
     @staticmethod
+    def resolve_kept_small(output: Output) -> bool:
+        """Whether the place wanted more pixels than the cut has."""
+        return bool(output.frame) and output.plan.kept_small
+
+    @staticmethod
     def resolve_looks(output: Output) -> str:
         """The fidelity in words."""
         return "" if output.fidelity is None else fidelity_in_words(output.fidelity)
@@ -247,15 +280,12 @@ class OutputIn(Schema):
     """A row to add: for a slot, or with rules of its own."""
 
     slot_id: int | None = None
-    width_px: int | None = None
-    limit_bytes: int | None = None
-    formats: list[FormatName] = ["jpeg", "png", "webp"]
-    leaf_count: int | None = Field(default=None, ge=1, le=MOST_LEAVES)
+    rules: RulesSchema | None = None
 
     @model_validator(mode="after")
     def _one_or_the_other(self) -> Self:
-        if self.slot_id is None and (self.width_px is None or self.limit_bytes is None):
-            raise ValueError("give a slot, or a width and a limit")
+        if (self.slot_id is None) == (self.rules is None):
+            raise ValueError("give a slot, or rules of your own")
         return self
 
 

@@ -1,0 +1,33 @@
+"""The command line: the core's work from a script.
+
+Exit codes: 0 done, 1 failed, 2 usage, 3 the limit cannot be met acceptably.
+"""
+
+from __future__ import annotations
+
+import typer
+
+from tallpage.cli._capture import capture
+from tallpage.cli._fit import fit
+
+app = typer.Typer(
+    help="Full-length pictures of web pages, fitted under a byte limit.",
+    no_args_is_help=True,
+    add_completion=False,
+    pretty_exceptions_enable=False,
+)
+app.command()(capture)
+app.command()(fit)
+
+
+@app.command()
+def serve() -> None:
+    """Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables."""
+    from tallpage.server.serve import serve_all
+
+    raise typer.Exit(serve_all())
+
+
+def main() -> None:
+    """Entry point of the command ``tallpage``."""
+    app()

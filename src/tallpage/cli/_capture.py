@@ -1,0 +1,155 @@
+"""``tallpage capture``: a page into one PNG file."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import tempfile
+import time
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from tallpage.cli._telling import print_json, progress_bar, require_folder, told_in_one_line
+from tallpage.core.capture import (
+    BasicSignIn,
+    Browser,
+    Extent,
+    PageRequest,
+    PageWidth,
+    Scheme,
+    Screen,
+    SignIn,
+    Step,
+    normalise_address,
+    read_state,
+    take_page,
+)
+from tallpage.core.errors import PageError
+from tallpage.core.picture import save_joined_png
+from tallpage.core.units import format_bytes
+
+
+def capture(
+    url: Annotated[str, typer.Argument(help="Address of the page, http or https.")],
+    out: Annotated[Path, typer.Option(help="PNG file to write.", dir_okay=False)],
+    width: Annotated[int, typer.Option(help="Width of the screen in CSS px.")] = 1280,
+    height: Annotated[int, typer.Option(help="Height of the screen in CSS px.")] = 800,
+    scale: Annotated[int, typer.Option(help="Device px per CSS px: 1, 2 or 3.")] = 1,
+    extent: Annotated[
+        Extent, typer.Option(help="The full page, its first screen, or what --element says.")
+    ] = "full",
+    element: Annotated[
+        str, typer.Option(help='Take only this: a CSS selector, or words it shows in "quotation marks".')
+    ] = "",
+    to_element: Annotated[
+        str, typer.Option(help="With --extent between: the last element of the stretch.")
+    ] = "",
+    from_px: Annotated[
+        int, typer.Option("--from", help="Begin so many CSS px from the page's top.", min=0)
+    ] = 0,
+    max_height: Annotated[
+        int | None, typer.Option(help="Cut a full page off after so many CSS px.", min=1)
+    ] = None,
+    max_screens: Annotated[int | None, typer.Option(help="Or after so many screens.", min=1)] = None,
+    page_width: Annotated[
+        PageWidth, typer.Option(help="Of a page wider than the screen: what the screen shows, or all.")
+    ] = "screen",
+    scheme: Annotated[Scheme, typer.Option(help="Ask the page for light or dark colours.")] = "light",
+    touch: Annotated[bool, typer.Option(help="Ask for the page as a phone or tablet does.")] = False,
+    language: Annotated[
+        str, typer.Option(help="Ask for the page in this language, like de or pt-BR.")
+    ] = "en-GB",
+    step: Annotated[
+        list[str] | None,
+        typer.Option(
+            help='Do this before the picture, in order: click "Accept all" · hover #menu · '
+            'type #q = ferries · press Enter · scroll #prices · wait for "Total" · pause 1.5'
+        ),
+    ] = None,
+    wait: Annotated[float, typer.Option(help="Wait so many seconds before the picture.", min=0)] = 0,
+    leave_out: Annotated[
+        list[str] | None, typer.Option(help="CSS selector of something to hide; may be given several times.")
+    ] = None,
+    keep_hanging: Annotated[
+        bool, typer.Option(help="Keep notices and bubbles that hang in the window, once at the lower end.")
+    ] = False,
+    sign_in_file: Annotated[
+        Path | None,
+        typer.Option(help="Be signed in by this file: storage state or cookies as JSON, or cookies.txt."),
+    ] = None,
+    basic: Annotated[
+        bool, typer.Option(help="Answer the server's own sign-in with TALLPAGE_BASIC, written name:password.")
+    ] = False,
+    as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
+) -> None:
+    """Take a full-length picture of a page into one PNG file."""
+    started = time.monotonic()
+    with told_in_one_line():
+        request = PageRequest(
+            address=normalise_address(url),
+            screen=Screen(width_px=width, height_px=height, scale=scale, touch=touch),
+            # An element that is named without an extent is what is taken.
+            extent="element" if element and extent == "full" else extent,
+            element=element,
+            to_element=to_element,
+            from_px=from_px,
+            max_height_px=max_height,
+            max_screens=max_screens,
+            page_width=page_width,
+            scheme=scheme,
+            language=language,
+            steps=tuple(Step.parse(line) for line in step or ()),
+            wait_ms=round(wait * 1_000),
+            leave_out=tuple(leave_out or ()),
+            hanging="keep" if keep_hanging else "leave_out",
+            sign_in=_sign_in(sign_in_file, basic=basic),
+        )
+        require_folder(out)
+        scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))
+        try:
+            with Browser() as browser, progress_bar() as on_progress:
+                manifest, report = take_page(browser, request, scratch, on_progress=on_progress)
+            byte_count = save_joined_png(scratch, manifest, out)
+        finally:
+            shutil.rmtree(scratch, ignore_errors=True)
+    facts = {
+        "url": request.address,
+        "final_url": report.final_address,
+        "title": report.title,
+        "status": report.status,
+        "width": manifest.width_px,
+        "height": manifest.height_px,
+        "scale": scale,
+        "file": str(out),
+        "bytes": byte_count,
+        "truncated": report.truncated,
+        "warnings": list(report.warnings),
+        "seconds": round(time.monotonic() - started, 2),
+    }
+    if as_json:
+        print_json(facts)
+    else:
+        print(f"{out}: {manifest.width_px} × {manifest.height_px} px, {format_bytes(byte_count)}")
+        for warning in report.warnings:
+            print(f"  {warning}")
+
+
+def _sign_in(file: Path | None, *, basic: bool) -> SignIn | None:
+    """A sign-in never stands on the command line itself, where others can read it."""
+    if file is not None:
+        try:
+            return read_state(file.read_bytes())
+        except OSError as error:
+            raise PageError(
+                f"{file} cannot be read.", hint="Check the path.", code="sign_in_unreadable"
+            ) from error
+    if basic:
+        name, colon, password = os.environ.get("TALLPAGE_BASIC", "").partition(":")
+        if not colon:
+            raise PageError(
+                "TALLPAGE_BASIC does not hold name:password.", hint="Set it.", code="sign_in_unreadable"
+            )
+        return BasicSignIn(name=name, password=password)
+    return None

@@ -1,0 +1,84 @@
+"""How the commands tell what they did: a line, one JSON object, a bar, an exit code."""
+
+from __future__ import annotations
+
+import json
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any, NoReturn
+
+import typer
+from rich.console import Console
+from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn
+
+from tallpage.core.capture import Progress as PageProgress
+from tallpage.core.errors import StorageError, TallPageError
+
+_FAILED, _USAGE, NOT_MET = 1, 2, 3
+_USAGE_CODES = {
+    "address_empty",
+    "address_malformed",
+    "address_scheme",
+    "screen_impossible",
+    "limit_malformed",
+    "limit_impossible",
+    "width_impossible",
+    "share_impossible",
+    "colour_malformed",
+    "format_unknown",
+    "element_malformed",
+    "height_impossible",
+    "language_malformed",
+    "step_malformed",
+    "wait_impossible",
+}
+
+
+def require_folder(out: Path) -> None:
+    if not out.absolute().parent.is_dir():
+        raise StorageError(
+            f"There is no folder {out.absolute().parent}.", hint="Make it first.", code="no_folder"
+        )
+
+
+def print_json(facts: dict[str, Any]) -> None:
+    print(json.dumps(facts, ensure_ascii=False))
+
+
+@contextmanager
+def told_in_one_line() -> Iterator[None]:
+    """Our errors end the command with one line on standard error."""
+    try:
+        yield
+    except TallPageError as error:
+        _fail(error)
+    except KeyboardInterrupt:
+        print("Stopped.", file=sys.stderr)
+        raise typer.Exit(_FAILED) from None
+
+
+def _fail(error: TallPageError) -> NoReturn:
+    line = f"{error.sentence} {error.hint}".strip().replace("\n", " ")
+    print(line, file=sys.stderr)
+    raise typer.Exit(_USAGE if error.code in _USAGE_CODES else _FAILED) from None
+
+
+@contextmanager
+def progress_bar() -> Iterator[Any]:
+    """A bar on a terminal, nothing in a pipe."""
+    console = Console(stderr=True)
+    if not console.is_terminal:
+        yield lambda _: None
+        return
+    columns = (TextColumn("{task.description}"), BarColumn(), MofNCompleteColumn())
+    with Progress(*columns, console=console, transient=True) as bar:
+        task = bar.add_task("starting", total=None)
+
+        def on_progress(progress: PageProgress) -> None:
+            bar.update(
+                task, description=progress.stage, completed=progress.done, total=progress.expected or None
+            )
+
+        yield on_progress
