@@ -13,7 +13,7 @@ from tallpage.core.capture._request import PageRequest, Progress
 from tallpage.core.capture._tiles import Tile, plan_inner_steps, plan_steps, plan_tiles
 from tallpage.core.capture._walk import GoOn
 from tallpage.core.geometry import Box
-from tallpage.core.picture import Raster, StripManifest, StripWriter
+from tallpage.core.picture import Raster, StripManifest, StripWriter, split_png
 
 _ENCODED_AT_ONCE = 2
 Stepping = Literal["", "window", "inner"]
@@ -83,8 +83,10 @@ def take_strips(
 def _store(writer: StripWriter, png: bytes, tile: Tile) -> None:
     """Write a tile as its strips; one that is a single strip goes to disk as it came."""
     heights = tile.strip_heights_device_px
-    if len(heights) == 1:
-        writer.add(png, height_px=heights[0])
+    strips = [png] if len(heights) == 1 else split_png(png, heights)
+    if strips is not None:
+        for strip, height_px in zip(strips, heights, strict=True):
+            writer.add(strip, height_px=height_px)
         return
     raster = Raster.decode(png).held()
     tops_px = (0, *itertools.accumulate(heights))

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import MAX_STRIP_HEIGHT_PX
 
-_MOST_TILE_PIXELS = 22_000_000
+_MOST_TILE_PIXELS = 29_000_000
 """Chromium's own full-page picture goes blank after some 110 million device px; stay far from that."""
 
 
