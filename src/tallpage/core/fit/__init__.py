@@ -8,6 +8,7 @@ from tallpage.core.fit._fit import FitResult, fit_raster
 from tallpage.core.fit._formats import FORMATS, Format, FormatRules, require_formats
 from tallpage.core.fit._job import FitOrder, fit_cut, seen_by
 from tallpage.core.fit._making import Candidate, fit_with
+from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import Choice
 from tallpage.core.fit._search import SearchOutcome, search_knob
 from tallpage.core.fit._weight import WeightBand, weight_line
@@ -22,6 +23,7 @@ __all__ = [
     "Choice",
     "Content",
     "Curve",
+    "FitMemory",
     "FitOrder",
     "FitResult",
     "Format",

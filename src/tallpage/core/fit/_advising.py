@@ -9,6 +9,7 @@ from tallpage.core.fit._advice import Advice
 from tallpage.core.fit._fit import ShouldStop, fit_raster, least_acceptable
 from tallpage.core.fit._formats import ASKED_FOR_ONLY, FORMATS, Format
 from tallpage.core.fit._making import Candidate
+from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._weight import weight_line
 from tallpage.core.picture import Raster
 from tallpage.core.units import format_bytes
@@ -22,16 +23,21 @@ _LEAF_CAUTION = 0.9
 
 
 def advise(
-    raster: Raster, limit_bytes: int, formats: Sequence[Format], *, should_stop: ShouldStop = lambda: None
+    raster: Raster,
+    limit_bytes: int,
+    formats: Sequence[Format],
+    memory: FitMemory,
+    *,
+    should_stop: ShouldStop = lambda: None,
 ) -> tuple[Advice, ...]:
     """What would meet the limit, the least change first: another format, leaves, a smaller width; and
     the limit that these pixels need."""
-    found = [_format_that_fits(raster, limit_bytes, formats, should_stop)]
-    least = least_acceptable(raster, formats, should_stop=should_stop)
+    found = [_format_that_fits(raster, limit_bytes, formats, memory, should_stop)]
+    least = least_acceptable(raster, formats, memory, should_stop=should_stop)
     if least is not None:
         found += [
             _leaves_that_fit(raster, limit_bytes, least),
-            _width_that_fits(raster, limit_bytes, least, should_stop),
+            _width_that_fits(raster, limit_bytes, least, memory, should_stop),
             Advice(
                 kind="limit",
                 value=least.byte_count,
@@ -43,7 +49,7 @@ def advise(
 
 
 def _format_that_fits(
-    raster: Raster, limit_bytes: int, formats: Sequence[Format], should_stop: ShouldStop
+    raster: Raster, limit_bytes: int, formats: Sequence[Format], memory: FitMemory, should_stop: ShouldStop
 ) -> Advice | None:
     """A format that was not accepted, whose file would look acceptable under the limit."""
     side_px = max(raster.size.width_px, raster.size.height_px)
@@ -54,7 +60,9 @@ def _format_that_fits(
     ]
     if not others:
         return None
-    result = fit_raster(raster, limit_bytes=limit_bytes, formats=others, should_stop=should_stop)
+    result = fit_raster(
+        raster, limit_bytes=limit_bytes, formats=others, memory=memory, should_stop=should_stop
+    )
     if not result.met or result.chosen is None:
         return None
     made = result.chosen
@@ -83,7 +91,7 @@ def _leaves_that_fit(raster: Raster, limit_bytes: int, least: Candidate) -> Advi
 
 
 def _width_that_fits(
-    raster: Raster, limit_bytes: int, least: Candidate, should_stop: ShouldStop
+    raster: Raster, limit_bytes: int, least: Candidate, memory: FitMemory, should_stop: ShouldStop
 ) -> Advice | None:
     """A large width whose real file meets the limit; bytes shrink about with the area."""
     width_px = raster.size.width_px
@@ -94,11 +102,13 @@ def _width_that_fits(
             return None
         should_stop()
         smaller = raster.resized(raster.size.at_width(width_px)).held()
-        made = least_acceptable(smaller, [least.choice.format], should_stop=should_stop)
+        made = least_acceptable(smaller, [least.choice.format], memory, should_stop=should_stop)
         if made is None:
             return None
         if made.byte_count <= limit_bytes:
-            result = fit_raster(smaller, limit_bytes=limit_bytes, formats=[least.choice.format])
+            result = fit_raster(
+                smaller, limit_bytes=limit_bytes, formats=[least.choice.format], memory=memory
+            )
             best = result.chosen or made
             return Advice(
                 kind="width",

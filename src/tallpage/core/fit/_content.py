@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tallpage.core.fit._sampling import sample_of
+from tallpage.core.fit._sampling import sampled_rows
 from tallpage.core.picture import Raster
 
 _BLOCK_PX = 16
@@ -38,7 +38,7 @@ class Content:
 
 def read_content(raster: Raster) -> Content:
     """Read ``raster``, of which up to 250,000 pixels are looked at."""
-    sample = sample_of(raster).raster.flattened((255, 255, 255)).without_alpha()
+    sample = sampled_rows(raster).flattened((255, 255, 255)).without_alpha()
     colours = _colours_by_block(sample.rows(0, sample.size.height_px))
     if colours.size == 0:
         return Content(flat=1.0, text=0.0, photo=0.0)

@@ -5,13 +5,10 @@ from __future__ import annotations
 import bisect
 import functools
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 
-from tallpage.core.fit._fidelity import fidelity
-from tallpage.core.fit._recipes import Recipe, encode
+from tallpage.core.fit._recipes import Recipe
 from tallpage.core.fit._sampling import Sample
-from tallpage.core.picture import Raster
 
 _CALIBRATED_BELOW_SHARE = 0.5
 """Of a sample that is a larger share of its picture, a careful file costs as much as a try in full."""
@@ -26,25 +23,23 @@ def of_the_whole(byte_count: int, sample: Sample, fixed_bytes: int) -> float:
 class CurvePoint:
     """One knob: how heavy the whole would be, how good it would look; found out when it is asked for."""
 
-    def __init__(self, knob: int, make: Callable[[], bytes], sample: Sample, fixed_bytes: int) -> None:
+    def __init__(self, knob: int, recipe: Recipe, sample: Sample) -> None:
         self.knob = knob
-        self._make = make
+        self._choice = recipe.choice_at(knob)
+        self._draft = recipe.draft_weight is not None
+        self._fixed_bytes = recipe.fixed_bytes
         self._sample = sample
-        self._fixed_bytes = fixed_bytes
 
     @functools.cached_property
-    def _data(self) -> bytes:
-        return self._make()
-
-    @property
     def byte_count(self) -> float:
         """Bytes of the whole as such a file."""
-        return of_the_whole(len(self._data), self._sample, self._fixed_bytes)
+        data = self._sample.picture.encoded(self._choice, draft=self._draft)
+        return of_the_whole(len(data), self._sample, self._fixed_bytes)
 
     @functools.cached_property
     def fidelity(self) -> float:
         """Fidelity of the whole; judging takes longer than encoding."""
-        return fidelity(self._sample.raster, Raster.decode(self._data).held())
+        return self._sample.picture.fidelity(self._choice, draft=self._draft)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,19 +90,9 @@ class Curve:
         return low, high, (knob - low.knob) / (high.knob - low.knob)
 
 
-def curve_of(sample: Sample, recipe: Recipe, source: Raster | None = None) -> Curve:
-    """The curve of a recipe; ``source`` is what is encoded where that is not the sample itself."""
-    source = source or sample.raster
-    draft = recipe.draft_weight is not None
-    points = tuple(
-        CurvePoint(
-            knob,
-            functools.partial(encode, source, recipe.choice_at(knob), draft=draft),
-            sample,
-            recipe.fixed_bytes,
-        )
-        for knob in recipe.probed
-    )
+def curve_of(sample: Sample, recipe: Recipe) -> Curve:
+    """The curve of a recipe."""
+    points = tuple(CurvePoint(knob, recipe, sample) for knob in recipe.probed)
     return Curve(recipe=recipe, points=points, weight=recipe.draft_weight or 1.0)
 
 
@@ -119,7 +104,7 @@ def calibrated(curve: Curve, sample: Sample, limit_bytes: int) -> Curve:
     knob = curve.highest_within(limit_bytes)
     if curve.recipe.draft_weight is None or sample.share >= _CALIBRATED_BELOW_SHARE or knob is None:
         return curve
-    data = encode(sample.raster, curve.recipe.choice_at(knob))
+    data = sample.picture.encoded(curve.recipe.choice_at(knob))
     careful = of_the_whole(len(data), sample, curve.recipe.fixed_bytes)
     weight = curve.weight * careful / curve.bytes_at(knob)
     return Curve(recipe=curve.recipe, points=curve.points, weight=weight)

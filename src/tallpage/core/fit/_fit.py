@@ -10,8 +10,9 @@ from tallpage.core.fit._advice import Advice
 from tallpage.core.fit._curve import Curve, calibrated, curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._making import Candidate, made, measured, ready_for
-from tallpage.core.fit._recipes import LOSSLESS, LOSSY, Choice, Recipe, encode, softened_recipe
+from tallpage.core.fit._making import Candidate, measured, ready_for
+from tallpage.core.fit._memory import FitMemory, KnownPicture
+from tallpage.core.fit._recipes import LOSSLESS, LOSSY, Choice, Recipe, softened_recipe
 from tallpage.core.fit._sampling import Sample, sample_of
 from tallpage.core.fit._search import search_knob
 from tallpage.core.picture import Raster
@@ -66,22 +67,27 @@ def fit_raster(
     *,
     limit_bytes: int,
     formats: Sequence[Format],
+    memory: FitMemory | None = None,
     on_first: Callable[[Candidate], None] | None = None,
     should_stop: ShouldStop = lambda: None,
 ) -> FitResult:
     """The file with the highest fidelity that is never over ``limit_bytes``.
 
     ``raster`` is read many times: hold it first. A picture with transparency is only flattened
-    (over white) when no accepted format keeps it. ``on_first`` is told of a quickly made
+    (over white) when no accepted format keeps it. What was encoded before is looked up in ``memory``;
+    ``tries`` of the result counts what was not. ``on_first`` is told of a quickly made
     file that is acceptable, if there is one, long before the best is found.
 
     Raises:
         FitError: no accepted format can hold a picture of this size.
     """
-    source, usable = ready_for(raster, formats)
-    at_once = 1 if source.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
+    memory = memory or FitMemory()
+    pixels, usable = ready_for(raster, formats)
+    source = KnownPicture(pixels, memory)
+    sample = sample_of(source, memory)
+    at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
     with ThreadPoolExecutor(max_workers=at_once) as pool:
-        search = _Search(source, sample_of(source), limit_bytes, usable, pool, should_stop)
+        search = _Search(source, sample, limit_bytes, usable, pool, should_stop)
         curves: tuple[Curve, ...] = ()
         search.try_lossless()
         if not search.found:  # nothing can look better than the same pixels
@@ -96,7 +102,7 @@ def fit_raster(
         chosen=chosen,
         candidates=tuple(sorted(found, key=lambda row: -row.fidelity)),
         met=chosen is not None and chosen.fidelity >= ACCEPTABLE_FIDELITY,
-        tries=search.tries,
+        tries=source.encodes,
         curves=curves,
     )
 
@@ -112,7 +118,7 @@ class _Search:
 
     def __init__(
         self,
-        source: Raster,
+        source: KnownPicture,
         sample: Sample,
         limit_bytes: int,
         usable: Sequence[Format],
@@ -121,7 +127,6 @@ class _Search:
     ) -> None:
         self.sample = sample
         self.found: list[Candidate] = []
-        self.tries = 0
         self._source = source
         self._limit_bytes = limit_bytes
         self._usable = usable
@@ -130,7 +135,7 @@ class _Search:
 
     def try_lossless(self) -> None:
         """The same pixels, where a quick look does not rule them out."""
-        quick_png = len(encode(self.sample.raster, Choice(format="png"), draft=True)) / self.sample.share
+        quick_png = self._quickly(Choice(format="png"))
         likely = [
             row
             for row in LOSSLESS
@@ -150,9 +155,9 @@ class _Search:
             knob = draft.highest_within(wanted_bytes)
             if knob is None:
                 return
-            data = encode(self._source, recipe.choice_at(knob), draft=True)
+            data = self._source.encoded(recipe.choice_at(knob), draft=True)
             if len(data) <= self._limit_bytes:
-                first = measured(self._source, recipe, recipe.choice_at(knob), data)
+                first = measured(self._source, recipe, recipe.choice_at(knob), draft=True)
                 if first.fidelity >= ACCEPTABLE_FIDELITY:
                     on_first(first)
                 return
@@ -180,15 +185,16 @@ class _Search:
         curve = curve_of(self.sample, recipe)
         if (curve.best_within(self._limit_bytes) or 0.0) < best + _SOFTENING_GAINS:
             return
-        candidate, count = self._best_of(_Plan(curve, _MOST_TRIES))
-        self.tries += count
+        candidate = self._best_of(_Plan(curve, _MOST_TRIES))
         if candidate is not None and candidate.fidelity >= best + _SOFTENING_GAINS:
             self.found.append(candidate)
 
-    def _note(self, made: Iterable[tuple[Candidate | None, int]]) -> None:
-        for candidate, count in made:
-            self.tries += count
-            self.found += [candidate] if candidate else []
+    def _note(self, made: Iterable[Candidate | None]) -> None:
+        self.found += [candidate for candidate in made if candidate]
+
+    def _quickly(self, choice: Choice) -> float:
+        """About how heavy a hastily made file would be."""
+        return len(self.sample.picture.encoded(choice, draft=True)) / self.sample.share
 
     def _plan(self, curves: Sequence[Curve]) -> list[_Plan]:
         """Which recipe of each format is made in full, and how many files it may take; the best first."""
@@ -218,28 +224,23 @@ class _Search:
             return None
         return lowest.fidelity - _UNLIKELY
 
-    def _same_pixels(self, recipe: Recipe) -> tuple[Candidate | None, int]:
-        """The lossless file of a recipe if it fits, and how many full encodes it took."""
+    def _same_pixels(self, recipe: Recipe) -> Candidate | None:
+        """The lossless file of a recipe, if it fits."""
         self._should_stop()
         choice = recipe.choice_at(0)
-        if recipe.format == "webp":
-            quick = len(encode(self.sample.raster, choice, draft=True)) / self.sample.share
-            if quick > _HOPELESS * self._limit_bytes:
-                return None, 0
-        data = encode(self._source, choice)
-        fits = len(data) <= self._limit_bytes
-        return (measured(self._source, recipe, choice, data) if fits else None), 1
+        if recipe.format == "webp" and self._quickly(choice) > _HOPELESS * self._limit_bytes:
+            return None
+        fits = len(self._source.encoded(choice)) <= self._limit_bytes
+        return measured(self._source, recipe, choice) if fits else None
 
-    def _best_of(self, plan: _Plan) -> tuple[Candidate | None, int]:
-        """The best fitting file of one recipe, and how many full encodes it took."""
+    def _best_of(self, plan: _Plan) -> Candidate | None:
+        """The best fitting file of one recipe."""
         recipe = plan.curve.recipe
         caution = _CAUTION if plan.most_tries == _TRIES_FOR_COMPARISON else 1.0
-        files: dict[int, bytes] = {}
 
         def size_at(knob: int) -> int:
             self._should_stop()
-            files[knob] = encode(self._source, recipe.choice_at(knob))
-            return len(files[knob])
+            return len(self._source.encoded(recipe.choice_at(knob)))
 
         outcome = search_knob(
             size_at,
@@ -249,15 +250,15 @@ class _Search:
             most_tries=plan.most_tries,
             near_enough=_NEAR_ENOUGH if plan.most_tries == _MOST_TRIES else _COMPARABLE,
         )
-        if outcome.knob is None:
-            return None, outcome.tries
-        choice = recipe.choice_at(outcome.knob)
-        return measured(self._source, recipe, choice, files[outcome.knob]), outcome.tries
+        return (
+            None if outcome.knob is None else measured(self._source, recipe, recipe.choice_at(outcome.knob))
+        )
 
 
 def least_acceptable(
     raster: Raster,
     formats: Sequence[Format],
+    memory: FitMemory,
     *,
     should_stop: ShouldStop = lambda: None,
 ) -> Candidate | None:
@@ -265,8 +266,9 @@ def least_acceptable(
 
     Which recipe and knob that is is found on a sample; the file is then really made.
     """
-    source, usable = ready_for(raster, formats)
-    sample = sample_of(source)
+    pixels, usable = ready_for(raster, formats)
+    source = KnownPicture(pixels, memory)
+    sample = sample_of(source, memory)
     predicted: list[tuple[float, Recipe, int]] = []
     for recipe in LOSSY:
         if recipe.format not in usable:
@@ -280,7 +282,7 @@ def least_acceptable(
     for _, recipe, position in sorted(predicted, key=lambda row: row[0]):
         for knob in recipe.knobs[position :: max(1, len(recipe.knobs) // 12)][:_VERIFIED_AT_MOST]:
             should_stop()
-            candidate = made(source, recipe, recipe.choice_at(knob))
+            candidate = measured(source, recipe, recipe.choice_at(knob))
             if candidate.fidelity >= ACCEPTABLE_FIDELITY:
                 return candidate
     return None

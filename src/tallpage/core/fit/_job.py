@@ -11,6 +11,7 @@ from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._fit import FitResult, fit_raster
 from tallpage.core.fit._formats import FORMATS, Format
 from tallpage.core.fit._making import Candidate, fit_with
+from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import Choice
 from tallpage.core.geometry import Size
 from tallpage.core.picture import WHITE, Colour, Raster
@@ -44,34 +45,38 @@ def fit_cut(
     frame_size: Size,
     order: FitOrder,
     *,
+    memory: FitMemory | None = None,
     on_first: Callable[[Candidate], None] | None = None,
     should_stop: Callable[[], None] = lambda: None,
 ) -> FitResult:
     """Fit what ``open_as(plan)`` shows to ``order``.
 
-    ``open_as`` gives the cut as it was planned, held, since it is read many times. With a ``choice``
+    ``open_as`` gives the cut as it was planned, held, since it is read many times. What ``memory``
+    knows of its pixels is not found out again. With a ``choice``
     the result holds the one file made by it.
 
     Raises:
         FitError: the output would be higher than allowed, or no format can hold it.
     """
+    memory = memory or FitMemory()
     plan = plan_size(frame_size, order.sizing)
     _require_height(plan, order)
     raster = seen_by(order, open_as(plan))
     if order.choice is not None:
-        made = fit_with(raster, order.choice)
+        made = fit_with(raster, order.choice, memory)
         met = made.byte_count <= order.limit_bytes and made.fidelity >= ACCEPTABLE_FIDELITY
         return FitResult(chosen=made, candidates=(made,), met=met, tries=1)
     result = fit_raster(
         raster,
         limit_bytes=order.limit_bytes,
         formats=order.formats,
+        memory=memory,
         on_first=on_first,
         should_stop=should_stop,
     )
     if result.met:
         return result
-    advice = advise(raster, order.limit_bytes, order.formats, should_stop=should_stop)
+    advice = advise(raster, order.limit_bytes, order.formats, memory, should_stop=should_stop)
     if not order.sizing.divisible:
         advice = tuple(row for row in advice if row.kind != "leaves")
     return replace(result, advice=advice)

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from tallpage.core.errors import FitError
-from tallpage.core.fit._fidelity import fidelity
 from tallpage.core.fit._formats import FORMATS, Format
-from tallpage.core.fit._recipes import RECIPES, Choice, Recipe, encode
+from tallpage.core.fit._memory import FitMemory, KnownPicture
+from tallpage.core.fit._recipes import RECIPES, Choice, Recipe
 from tallpage.core.picture import WHITE, Raster
 
 
@@ -41,28 +41,23 @@ def ready_for(raster: Raster, formats: Sequence[Format]) -> tuple[Raster, tuple[
     return (raster, keeping) if keeping else (raster.flattened(WHITE), holding)
 
 
-def made(source: Raster, recipe: Recipe, choice: Choice) -> Candidate:
-    """Encode and judge."""
-    return measured(source, recipe, choice, encode(source, choice))
-
-
-def measured(source: Raster, recipe: Recipe, choice: Choice, data: bytes) -> Candidate:
-    """Decodes the file again: what counts is what a viewer shows, and that it opens at all."""
-    result = Raster.decode(data).held()
-    if result.size != source.size:
-        raise FitError(
-            f"The {recipe.name} file came out at {result.size}, not {source.size}.", code="file_wrong"
-        )
+def measured(source: KnownPicture, recipe: Recipe, choice: Choice, *, draft: bool = False) -> Candidate:
+    """Encode, and judge what a viewer makes of it."""
+    data = source.encoded(choice, draft=draft)
     return Candidate(
-        recipe=recipe.name, choice=choice, byte_count=len(data), fidelity=fidelity(source, result), data=data
+        recipe=recipe.name,
+        choice=choice,
+        byte_count=len(data),
+        fidelity=source.fidelity(choice, draft=draft),
+        data=data,
     )
 
 
-def fit_with(raster: Raster, choice: Choice) -> Candidate:
+def fit_with(raster: Raster, choice: Choice, memory: FitMemory | None = None) -> Candidate:
     """The file for a choice made by hand, whatever its bytes."""
     source, _ = ready_for(raster, [choice.format])
     recipe = next(row for row in RECIPES if row.makes(choice))
-    return made(source, recipe, choice)
+    return measured(KnownPicture(source, memory or FitMemory()), recipe, choice)
 
 
 def _too_tall(raster: Raster, formats: Sequence[Format]) -> FitError:

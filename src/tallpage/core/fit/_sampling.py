@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from tallpage.core.fit._memory import FitMemory, KnownPicture
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import Raster
 
@@ -21,15 +22,25 @@ _WHOLE_PIXELS = 60_000
 class Sample:
     """Part of a picture, and which share of its pixels that is (1 when it is all of it)."""
 
-    raster: Raster
+    picture: KnownPicture
     share: float
 
 
-def sample_of(raster: Raster) -> Sample:
+def sample_of(whole: KnownPicture, memory: FitMemory) -> Sample:
+    """A sample of a picture, or all of it when it is small anyway."""
+    raster = whole.raster
+    sampled = sampled_rows(raster)
+    if sampled is raster:
+        return Sample(picture=whole, share=1.0)
+    picture = KnownPicture(sampled, memory)
+    return Sample(picture=picture, share=sampled.size.pixels / raster.size.pixels)
+
+
+def sampled_rows(raster: Raster) -> Raster:
     """Up to 250,000 pixels of ``raster`` in evenly spread bands, or all of it when it is small anyway."""
     size = raster.size
     if size.pixels <= _WHOLE_PIXELS:
-        return Sample(raster=raster, share=1.0)
+        return raster
     rows = bands(size.height_px, min(_BAND_PX, max(16, size.height_px // 9)))
     share = min(_SHARE_AT_MOST, SAMPLE_PIXELS / size.pixels)
     step = max(1, round(1 / share))
@@ -38,5 +49,4 @@ def sample_of(raster: Raster) -> Sample:
         raster.cropped(Box(x_px=0, y_px=top_px, width_px=size.width_px, height_px=height_px))
         for top_px, height_px in picked
     ]
-    stacked = Raster.stacked(parts).held()
-    return Sample(raster=stacked, share=stacked.size.pixels / size.pixels)
+    return Raster.stacked(parts).held()

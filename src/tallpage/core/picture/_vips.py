@@ -9,6 +9,7 @@ pulled, so every pull is inside :func:`_translated`.
 from __future__ import annotations
 
 import functools
+import hashlib
 import itertools
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
@@ -20,7 +21,7 @@ import pyvips
 from numpy.typing import NDArray
 
 from tallpage.core.errors import PictureUnreadable, StorageError
-from tallpage.core.geometry import Box, Size
+from tallpage.core.geometry import Box, Size, bands
 
 _READABLE = ("Png", "Jpeg", "Webp", "Nsgif", "Heif", "Tiff")
 Access = Literal["random", "sequential"]
@@ -29,6 +30,7 @@ Colour = tuple[int, int, int]
 WHITE: Colour = (255, 255, 255)
 
 _HELD_IN_MEMORY_BYTES = 16_000_000
+_DIGESTED_AT_ONCE_PX = 1_024
 _CAREFUL_PIXELS = 500_000
 _SOFTENING_PX = 0.4
 """Standard deviation. Less changes no pixel of 8 bits; more is seen on text at 1:1."""
@@ -203,6 +205,13 @@ class Raster:
             kept = pyvips.Image.new_temp_file("%s.v")
             image.write(kept)
             return type(self)(kept)
+
+    def digest(self) -> bytes:
+        """A fingerprint of the pixels and their size; reads every row."""
+        fingerprint = hashlib.blake2b(repr((self.size, self._image.bands)).encode(), digest_size=16)
+        for top_px, height_px in bands(self.size.height_px, _DIGESTED_AT_ONCE_PX):
+            fingerprint.update(np.ascontiguousarray(self.rows(top_px, height_px)).data)
+        return fingerprint.digest()
 
     # -- out --------------------------------------------------------------
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import shutil
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import asdict, dataclass, field, replace
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -15,6 +16,7 @@ from tallpage.core.files import write_whole
 from tallpage.core.fit import (
     Candidate,
     Curve,
+    FitMemory,
     FitOrder,
     FitResult,
     WeightBand,
@@ -126,7 +128,14 @@ def _make(
     written: list[Path],
     on_first: Callable[[Candidate], None] | None,
 ) -> _Made:
-    result = fit_cut(lambda _: raster, piece.box.size, order, on_first=on_first, should_stop=stop_if_asked)
+    result = fit_cut(
+        lambda _: raster,
+        piece.box.size,
+        order,
+        memory=_memory(),
+        on_first=on_first,
+        should_stop=stop_if_asked,
+    )
     tradeoffs = [_tradeoff(curve) for curve in result.curves]
     chosen = result.chosen
     if chosen is None:
@@ -142,6 +151,12 @@ def _make(
         worst=worst,
         tradeoffs=tradeoffs,
     )
+
+
+@cache
+def _memory() -> FitMemory:
+    """What this process knows of the pixels it has fitted."""
+    return FitMemory()
 
 
 def _bare(piece: Piece, order: FitOrder, result: FitResult, key: str, size: Size) -> _Made:
