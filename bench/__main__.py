@@ -5,7 +5,7 @@ from __future__ import annotations
 import importlib
 import sys
 
-MEASUREMENTS = ("capture", "page_memory", "memory", "fit", "fidelity")
+MEASUREMENTS = ("capture", "page_memory", "memory", "fit", "exhaustive", "fidelity")
 
 
 def main() -> int:

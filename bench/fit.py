@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import io
 import statistics
-import sys
 import tempfile
 import time
+from collections.abc import Iterable
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -18,7 +18,7 @@ import numpy as np
 from PIL import Image
 from ssimulacra2 import compute_ssimulacra2
 
-from bench.pictures import Job, jobs
+from bench.pictures import Job, held_out, jobs, special
 from tallpage.core.fit import FitResult, fit_raster
 from tallpage.core.fit._formats import Format
 from tallpage.core.picture import Raster
@@ -96,17 +96,18 @@ def run(job: Job) -> dict[str, Made]:
         data = result.chosen.data if result.chosen else b""
         if len(data) > job.limit_bytes:
             raise RuntimeError(f"{job.name}: over the limit")
+        if name == "all" and data and Raster.decode(data).has_alpha != reference.has_alpha:
+            raise RuntimeError(f"{job.name}: transparency was dropped")
         label = f"{result.chosen.recipe} ({result.tries})" if result.chosen else "none"
         made[name] = Made(label, data, seconds, judged(reference, data), first_seconds)
     return made
 
 
-def main() -> None:
-    """Measure and print a row a job, then the figures that are asked for."""
+def measure(title: str, found: Iterable[Job]) -> None:
+    """Print a row a job, then the figures that are asked for."""
+    print(f"-- {title}")
     rows = []
-    for job in jobs():
-        if len(sys.argv) > 2 and sys.argv[2] not in job.name:
-            continue
+    for job in found:
         made = run(job)
         rows.append(made)
         figures = "  ".join(
@@ -127,10 +128,18 @@ def main() -> None:
         for row in fair
         if row["all"].first_seconds is not None
     ]
-    print(
-        f"first acceptable file: {len(firsts)} of {len(fair)} jobs, time × script's, "
-        f"median {statistics.median(firsts):.1f}, most {max(firsts):.1f}"
-    )
+    if firsts:
+        print(
+            f"first acceptable file: {len(firsts)} of {len(fair)} jobs, time × script's, "
+            f"median {statistics.median(firsts):.1f}, most {max(firsts):.1f}"
+        )
+
+
+def main() -> None:
+    """Measure the pictures that the search was tuned on, those it was not, and the odd ones."""
+    measure("tuned on", jobs())
+    measure("held out", held_out())
+    measure("odd ones", special())
 
 
 if __name__ == "__main__":

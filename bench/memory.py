@@ -65,7 +65,7 @@ fit_cut(lambda _: render_cut(folder, manifest, frame, width_px=720).held(), fram
     + """
 from tallpage.core.fit import FitOrder, fit_cut, read_content, weight_line, worst_places
 from tallpage.core.geometry import Box
-from tallpage.core.leaves import busyness, divide, gaps_of, leaf_frames
+from tallpage.core.leaves import busyness, divide, gaps_of, leaf_rows
 from tallpage.core.picture import Raster, render_cut
 from tallpage.core.sizing import Sizing
 frame = Box(x_px=0, y_px=0, width_px=1_280, height_px=60_000)
@@ -82,7 +82,8 @@ for width_px, limit_bytes, formats, greatest_px in (
         gaps = gaps_of(busyness(part, frame.height_px), [], top_px=0)
         breaks = divide(frame.height_px, gaps, greatest_px=greatest_px * 1_280 // width_px)
     order = FitOrder(sizing=Sizing(width_px=width_px), limit_bytes=limit_bytes, formats=formats)
-    for leaf in leaf_frames(frame, breaks):
+    for top_px, height_px in leaf_rows(frame.height_px, breaks):
+        leaf = Box(x_px=0, y_px=top_px, width_px=1_280, height_px=height_px)
         raster = render_cut(folder, manifest, leaf, width_px=width_px).held()
         chosen = fit_cut(lambda _: raster, leaf.size, order).chosen
         weight_line(raster, chosen.choice, chosen.byte_count)

@@ -18,6 +18,7 @@ from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
 from tallpage.core.picture import save_joined_png
 
 _DOCS = Path("/usr/share/doc")
+_PAGE_AT_MOST_PX = 3_500
 PAGES = {
     "doc itertools": "python3.11/html/library/itertools.html",
     "doc datetime": "python3.11/html/library/datetime.html",
@@ -34,6 +35,22 @@ PHOTOGRAPHS = {
 }
 
 
+# Never looked at while the search was tuned.
+OTHER_PAGES = {
+    "doc functions": "python3.11/html/library/functions.html",
+    "doc news": "python3.11/html/whatsnew/3.11.html",
+    "handbook desktop": "debian-handbook/html/en-US/sect.graphical-desktops.html",
+    "handbook raid": "debian-handbook/html/en-US/advanced-administration.html",
+}
+OTHER_PHOTOGRAPHS = {
+    "photo sky": ("skimage", "data/hubble_deep_field.jpg"),
+    "photo eye": ("skimage", "data/retina.jpg"),
+    "photo workshop": ("skimage", "data/motorcycle_left.png"),
+    "photo tissue": ("skimage", "data/ihc.png"),
+    "photo bricks": ("skimage", "data/brick.png"),
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Job:
     """A picture that is to be so wide and at most so heavy."""
@@ -45,12 +62,34 @@ class Job:
 
 
 def jobs() -> Iterator[Job]:
-    """Pages at two limits, photographs at two limits."""
-    for name, picture in pages().items():
+    """Pages at two limits, photographs at two limits: those that the search was tuned on."""
+    yield from _jobs(pages(tuple(PAGES)), PHOTOGRAPHS)
+
+
+def held_out() -> Iterator[Job]:
+    """The same of pages and photographs that were not looked at before."""
+    yield from _jobs(pages(tuple(OTHER_PAGES)), OTHER_PHOTOGRAPHS)
+
+
+def special() -> Iterator[Job]:
+    """A transparent picture, a very tall one, and limits that nothing meets or everything does."""
+    tall = pages(("doc news",), most_px=14_000)["doc news"]
+    yield Job("very tall", tall, 720, 400_000)
+    yield Job("small enough as it is", tall.crop((0, 0, 1_280, 400)), 640, 150_000)
+    yield Job("impossible", tall.crop((0, 0, 1_280, 3_000)), 720, 6_000)
+    package, file = OTHER_PHOTOGRAPHS["photo workshop"]
+    picture = Image.open(_package_folder(package) / file).convert("RGB")
+    seen = Image.radial_gradient("L").resize(picture.size).point(lambda value: 255 - value)
+    picture.putalpha(seen)
+    yield Job("see-through", picture, 480, 26_000)
+
+
+def _jobs(found: dict[str, Image.Image], photographs: dict[str, tuple[str, str]]) -> Iterator[Job]:
+    for name, picture in found.items():
         width_px = 720
         yield Job(f"{name}, 720 px, tight", picture, width_px, 60_000)
         yield Job(f"{name}, 960 px", picture, 960, 180_000)
-    for name, (package, file) in PHOTOGRAPHS.items():
+    for name, (package, file) in photographs.items():
         picture = Image.open(_package_folder(package) / file).convert("RGB")
         width_px = min(480, picture.width)
         pixels = width_px * width_px * picture.height // picture.width
@@ -72,18 +111,19 @@ class _Quiet(SimpleHTTPRequestHandler):
 
 
 @functools.cache
-def pages() -> dict[str, Image.Image]:
-    """Documentation pages, taken over loopback, at most 3,500 px high."""
+def pages(names: tuple[str, ...], most_px: int = _PAGE_AT_MOST_PX) -> dict[str, Image.Image]:
+    """Documentation pages, taken over loopback, at most so high."""
     found = {}
     handler = functools.partial(_Quiet, directory=str(_DOCS))
     with ThreadingHTTPServer(("127.0.0.1", 0), handler) as server, Browser() as browser:
         threading.Thread(target=server.serve_forever, daemon=True).start()
-        for name, path in PAGES.items():
+        for name in names:
+            path = {**PAGES, **OTHER_PAGES}[name]
             if not (_DOCS / path).exists():
                 print(f"{name} is not there: install the package of {path.partition('/')[0]}")
                 continue
             address = f"http://127.0.0.1:{server.server_port}/{path}"
-            request = PageRequest(address=address, screen=PRESETS["desk"], max_height_px=3_500)
+            request = PageRequest(address=address, screen=PRESETS["desk"], max_height_px=most_px)
             with tempfile.TemporaryDirectory() as scratch:
                 strips, file = Path(scratch) / "strips", Path(scratch) / "page.png"
                 strips.mkdir()

@@ -148,7 +148,7 @@ def test_a_limit_that_cannot_be_met_says_what_would(api: Api, run_queue: RunQueu
     run_queue()
     row = _ledger(api, cut_id)
     assert not row["met"]
-    assert {advice["kind"] for advice in row["advice"]} == {"format", "leaves", "limit", "width"}
+    assert {advice["kind"] for advice in row["advice"]} == {"fold", "format", "leaves", "limit", "width"}
 
 
 def test_a_file_says_when_its_cut_has_changed(

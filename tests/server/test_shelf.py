@@ -152,8 +152,8 @@ def test_views_of_a_capture_are_pictures(api: Api, make_capture: MakeCapture) ->
     assert api.refused("GET", f"/captures/{capture.pk}/strips/7")["status"] == 404
 
 
-def _frame(x: int, y: int, width: int, height: int) -> dict[str, int]:
-    return {"x_px": x, "y_px": y, "width_px": width, "height_px": height}
+def _frame(x: int, y: int, width: int, height: int) -> dict[str, object]:
+    return {"x_px": x, "y_px": y, "width_px": width, "height_px": height, "folds": []}
 
 
 def test_a_cut_is_changed_and_the_capture_stays(api: Api, make_capture: MakeCapture) -> None:

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from tallpage.server.shelf.models import Capture
-from tests.pictures import as_png, assert_close, decoded, photograph
+from tests.pictures import as_png, assert_close, assert_same_pixels, decoded, noise, photograph, text_page
 from tests.server.conftest import Api
 
 MakeCapture = Callable[..., Capture]
@@ -105,3 +105,79 @@ def test_a_file_of_a_fixed_height_is_not_divided(api: Api, run_queue: RunQueue, 
 def test_sizes_that_cannot_be_made_are_refused(api: Api, cut_id: int, rules: dict, code: str) -> None:
     assert api.refused("POST", f"/cuts/{cut_id}/outputs", {"rules": {**RULES, **rules}})["code"] == code
     assert api.get(f"/cuts/{cut_id}/outputs") == []
+
+
+def test_what_is_folded_away_is_not_on_the_file(
+    api: Api, run_queue: RunQueue, make_capture: MakeCapture
+) -> None:
+    page = photograph(120, 300)
+    cut = api.get(f"/captures/{make_capture(page).pk}")["cuts"][0]
+    frame = {
+        "x_px": 0,
+        "y_px": 10,
+        "width_px": 120,
+        "height_px": 280,
+        "folds": [{"top_px": 100, "height_px": 50}, {"top_px": 0, "height_px": 30}],
+    }
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
+    row = _made(api, run_queue, cut["id"], width_px=120, formats=["png"], limit_bytes=200_000)
+    expected = np.vstack([page[30:100], page[150:290]])
+    for path in ("file", "original/0", "result/0"):
+        assert_same_pixels(decoded(api.get(f"/outputs/{row['id']}/{path}").content), expected)
+    shown = [
+        line for band in row["weights"] for line in range(band["top_px"], band["top_px"] + band["height_px"])
+    ]
+    assert shown == [*range(30, 100), *range(150, 290)]
+    refused = api.refused(
+        "PATCH",
+        f"/cuts/{cut['id']}",
+        {
+            "version": 2,
+            "frame": {**frame, "folds": [{"top_px": 0, "height_px": 9_000}]},
+        },
+    )
+    assert "Nothing of the frame" in refused["title"]
+
+
+def test_leaves_of_a_folded_page_show_it_in_order(
+    api: Api, run_queue: RunQueue, make_capture: MakeCapture
+) -> None:
+    page = photograph(120, 900)
+    cut = api.get(f"/captures/{make_capture(page).pk}")["cuts"][0]
+    frame = {
+        "x_px": 0,
+        "y_px": 0,
+        "width_px": 120,
+        "height_px": 900,
+        "folds": [{"top_px": 200, "height_px": 300}],
+    }
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
+    row = _made(api, run_queue, cut["id"], width_px=120, formats=["png"], limit_bytes=300_000)
+    api.send("POST", f"/outputs/{row['id']}/leaves", {"leaf_count": None, "breaks": [150, 700]}, status=202)
+    run_queue()
+    row = api.get(f"/cuts/{cut['id']}/outputs")[-1]
+    assert [(leaf["top_px"], leaf["page_height_px"], leaf["height_px"]) for leaf in row["leaves"]] == [
+        (0, 150, 150),
+        (150, 550, 250),
+        (700, 200, 200),
+    ]
+    expected = np.vstack([page[:200], page[500:]])
+    assert_same_pixels(decoded(api.get(f"/outputs/{row['id']}/result/0").content), expected)
+
+
+def test_the_costliest_stretch_is_advised_to_be_folded_away_and_then_it_fits(
+    api: Api, run_queue: RunQueue, make_capture: MakeCapture
+) -> None:
+    for middle in (noise(160, 200), noise(160, 130, seed=4)):
+        page = np.vstack([text_page(160, 300), middle, text_page(160, 300, seed=2)])
+        cut = api.get(f"/captures/{make_capture(page).pk}")["cuts"][0]
+        alone = _made(api, run_queue, cut["id"], width_px=160, formats=["jpeg"], limit_bytes=500)
+        needed = next(row["value"] for row in alone["advice"] if row["kind"] == "limit")
+        rules = {"width_px": 160, "formats": ["jpeg"], "limit_bytes": round(0.8 * needed)}
+        row = _made(api, run_queue, cut["id"], **rules)
+        assert not row["met"]
+        (advice,) = [advice for advice in row["advice"] if advice["kind"] == "fold"]
+        assert 250 <= advice["folds"][0]["top_px"] < 500
+        frame = {"x_px": 0, "y_px": 0, "width_px": 160, "height_px": len(page), "folds": advice["folds"]}
+        api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
+        assert _made(api, run_queue, cut["id"], **rules)["met"]

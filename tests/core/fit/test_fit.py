@@ -118,7 +118,7 @@ def test_a_limit_that_cannot_be_met_comes_with_advice_that_works(seed: int) -> N
     result = _fitted(pixels, limit_bytes=limit_bytes, formats=formats)
     assert not result.met
     advice = {row.kind: row for row in result.advice}
-    assert set(advice) == {"limit", "width", "format", "leaves"}
+    assert set(advice) == {"limit", "width", "format", "leaves", "fold"}
     assert _fitted(pixels, limit_bytes=advice["limit"].value, formats=formats).met
     assert advice["width"].value < 500
     assert _fitted(pixels, limit_bytes=limit_bytes, width_px=advice["width"].value, formats=formats).met
@@ -126,6 +126,10 @@ def test_a_limit_that_cannot_be_met_comes_with_advice_that_works(seed: int) -> N
     assert other.met
     assert other.chosen is not None
     assert other.chosen.byte_count == advice["format"].value
+    assert advice["fold"].rows_px is not None
+    top_px, height_px = advice["fold"].rows_px
+    folded = np.delete(pixels, slice(top_px, top_px + height_px), axis=0)
+    assert _fitted(folded, limit_bytes=limit_bytes, formats=formats).met
     for leaf in np.array_split(pixels, advice["leaves"].value):
         assert _fitted(leaf, limit_bytes=limit_bytes, formats=formats).met
 

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from tallpage.core.capture import Block
 from tallpage.core.errors import FitError
 from tallpage.core.geometry import Box
-from tallpage.core.leaves import Gap, busyness, divide, gaps_of, leaf_frames, require_breaks
+from tallpage.core.leaves import Gap, busyness, divide, gaps_of, leaf_rows, require_breaks
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 LINE_PX = 20  # of text_page: letters stand in the upper part of each line
@@ -35,21 +35,17 @@ def test_leaves_cover_everything_once_and_none_is_too_high(
     gaps: list[Gap], height: int, greatest: int
 ) -> None:
     within = [gap for gap in gaps if gap.y_px < height]
-    frame = Box(x_px=7, y_px=11, width_px=100, height_px=height)
-    leaves = leaf_frames(frame, divide(height, within, greatest_px=greatest))
-    assert leaves[0].y_px == frame.y_px
-    assert leaves[-1].bottom_px == frame.bottom_px
-    assert all(upper.bottom_px == lower.y_px for upper, lower in itertools.pairwise(leaves))
-    assert all(1 <= leaf.height_px <= greatest for leaf in leaves)
+    leaves = leaf_rows(height, divide(height, within, greatest_px=greatest))
+    assert leaves[0][0] == 0
+    assert sum(leaves[-1]) == height
+    assert all(sum(upper) == lower[0] for upper, lower in itertools.pairwise(leaves))
+    assert all(1 <= leaf_px <= greatest for _, leaf_px in leaves)
     assert len(leaves) <= -(-height // greatest) + 1
 
 
 @given(some_gaps, st.integers(1, 12))
 def test_as_many_leaves_as_were_asked_for(gaps: list[Gap], count: int) -> None:
-    assert (
-        len(leaf_frames(Box(x_px=0, y_px=0, width_px=9, height_px=6_000), divide(6_000, gaps, count=count)))
-        == count
-    )
+    assert len(leaf_rows(6_000, divide(6_000, gaps, count=count))) == count
 
 
 def test_a_calm_gap_is_taken_rather_than_the_even_height() -> None:

@@ -7,16 +7,18 @@ from typing import Literal
 
 from tallpage.core.fit._formats import Format
 
-AdviceKind = Literal["width", "limit", "format", "leaves"]
+AdviceKind = Literal["width", "limit", "format", "leaves", "fold"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Advice:
-    """One thing that would help; ``value`` is px for a width, bytes for a limit or a format, else a
-    number of leaves."""
+    """One thing that would help; ``value`` is px for a width, bytes for a limit or a format, a number
+    of leaves, or the bytes that a fold saves."""
 
     kind: AdviceKind
     value: int
     sentence: str
     format: Format | None = None
     """The format that would do, for the kind of that name."""
+    rows_px: tuple[int, int] | None = None
+    """First row and number of rows to fold away, in px of the file."""

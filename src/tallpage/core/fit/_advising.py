@@ -18,6 +18,9 @@ _WIDTH_TRIALS = 6
 _LEAST_WIDTH_PX = 16
 _CAUTION = 0.97
 _MOST_LEAVES = 12
+_FOLD_CAUTION = 0.93
+"""What is left is heavier than its share of the whole: it has a head and tables of its own."""
+_FOLDED_AT_MOST = 0.5
 _LEAF_CAUTION = 0.9
 """Leaves end at gaps, not at even heights, so the heaviest comes out a little heavier than computed."""
 
@@ -30,13 +33,14 @@ def advise(
     *,
     should_stop: ShouldStop = lambda: None,
 ) -> tuple[Advice, ...]:
-    """What would meet the limit, the least change first: another format, leaves, a smaller width; and
-    the limit that these pixels need."""
+    """What would meet the limit, the least change first: another format, leaves, a fold, a smaller
+    width; and the limit that these pixels need."""
     found = [_format_that_fits(raster, limit_bytes, formats, memory, should_stop)]
     least = least_acceptable(raster, formats, memory, should_stop=should_stop)
     if least is not None:
         found += [
             _leaves_that_fit(raster, limit_bytes, least),
+            _fold_that_fits(raster, limit_bytes, least),
             _width_that_fits(raster, limit_bytes, least, memory, should_stop),
             Advice(
                 kind="limit",
@@ -87,6 +91,28 @@ def _leaves_that_fit(raster: Raster, limit_bytes: int, least: Candidate) -> Advi
                 sentence=f"Divided into {count} leaves it fits: the heaviest needs about "
                 f"{format_bytes(heaviest)}.",
             )
+    return None
+
+
+def _fold_that_fits(raster: Raster, limit_bytes: int, least: Candidate) -> Advice | None:
+    """The shortest stretch whose folding away saves enough; None when most of the picture would go."""
+    bands = weight_line(raster, least.choice, least.byte_count)
+    spare = least.byte_count - _FOLD_CAUTION * limit_bytes
+    for count in range(1, int(len(bands) * _FOLDED_AT_MOST) + 1):
+        runs = [bands[first : first + count] for first in range(len(bands) - count + 1)]
+        costliest = max(runs, key=lambda run: sum(band.byte_count for band in run))
+        saved = sum(band.byte_count for band in costliest)
+        if saved < spare:
+            continue
+        top_px = costliest[0].top_px
+        height_px = sum(band.height_px for band in costliest)
+        return Advice(
+            kind="fold",
+            value=saved,
+            rows_px=(top_px, height_px),
+            sentence=f"With its costliest {height_px:,} px folded away it fits: "
+            f"they take {format_bytes(saved)}.",
+        )
     return None
 
 

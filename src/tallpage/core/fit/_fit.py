@@ -23,7 +23,7 @@ _TRIES_FOR_COMPARISON = 1
 _FIRST_TRIES = 2
 _CAUTION = 1.04
 """A single try is aimed a little below the limit."""
-_NEAR_ENOUGH, _COMPARABLE = 0.98, 0.9
+_NEAR_ENOUGH, _COMPARABLE = 0.96, 0.88
 """Shares of the limit from which another file would look hardly better, or tell hardly more."""
 _IN_THE_RUNNING = 4.0
 """Points of expected fidelity behind the best within which a format is searched as carefully."""

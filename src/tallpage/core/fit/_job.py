@@ -78,7 +78,8 @@ def fit_cut(
         return result
     advice = advise(raster, order.limit_bytes, order.formats, memory, should_stop=should_stop)
     if not order.sizing.divisible:
-        advice = tuple(row for row in advice if row.kind != "leaves")
+        # Less of the cut would be shown larger, or with more room around: nothing would be saved.
+        advice = tuple(row for row in advice if row.kind not in ("leaves", "fold"))
     return replace(result, advice=advice)
 
 

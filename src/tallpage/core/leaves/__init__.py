@@ -1,7 +1,7 @@
 """Dividing what is too tall for its place, at natural gaps."""
 
 from tallpage.core.leaves._calm import busyness
-from tallpage.core.leaves._dividing import MOST_LEAVES, divide, leaf_frames, require_breaks, require_overlap
+from tallpage.core.leaves._dividing import MOST_LEAVES, divide, leaf_rows, require_breaks, require_overlap
 from tallpage.core.leaves._gaps import Gap, gaps_of
 from tallpage.core.leaves._numbering import NUMBER_LINE_PX, with_number
 
@@ -12,7 +12,7 @@ __all__ = [
     "busyness",
     "divide",
     "gaps_of",
-    "leaf_frames",
+    "leaf_rows",
     "require_breaks",
     "require_overlap",
     "with_number",

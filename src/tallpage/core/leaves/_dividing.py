@@ -4,10 +4,8 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Sequence
-from dataclasses import replace
 
 from tallpage.core.errors import FitError
-from tallpage.core.geometry import Box
 from tallpage.core.leaves._gaps import THROUGH, Gap
 
 MOST_LEAVES = 60
@@ -92,14 +90,13 @@ def _near(gaps: Sequence[Gap], wanted_px: float, ideal_px: float) -> list[Gap]:
     )[:_CONSIDERED]
 
 
-def leaf_frames(frame: Box, breaks: Sequence[int], *, overlap_px: int = 0) -> tuple[Box, ...]:
-    """The frame's leaves; ``breaks`` count from its top. Each repeats ``overlap_px`` of the one above."""
-    edges = [0, *breaks, frame.height_px]
+def leaf_rows(height_px: int, breaks: Sequence[int], *, overlap_px: int = 0) -> list[tuple[int, int]]:
+    """``(top, height)`` of the leaves of so many rows. Each repeats ``overlap_px`` of the one above."""
     leaves = []
-    for top_px, bottom_px in itertools.pairwise(edges):
+    for top_px, bottom_px in itertools.pairwise([0, *breaks, height_px]):
         first_px = max(0, top_px - overlap_px)
-        leaves.append(replace(frame, y_px=frame.y_px + first_px, height_px=bottom_px - first_px))
-    return tuple(leaves)
+        leaves.append((first_px, bottom_px - first_px))
+    return leaves
 
 
 def require_overlap(overlap_px: int, greatest_height_px: int | None) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Literal
 
@@ -63,13 +63,19 @@ class _Part:
 
 
 def _parts(output: Output, paths: list[Path]) -> list[_Part]:
-    frame = Box(**output.frame)
+    frame = output.shown()
     if not output.leaves:
-        return [_Part(paths[0], Piece(box=frame), 0, output.made_height_px)]
+        whole = Piece(frame=frame, top_px=0, height_px=frame.size.height_px)
+        return [_Part(paths[0], whole, 0, output.made_height_px)]
     parts, top_px = [], 0
     for number, (path, leaf) in enumerate(zip(paths, output.leaves, strict=True), start=1):
-        box = replace(frame, y_px=leaf["top_px"], height_px=leaf["page_height_px"])
-        piece = Piece(box=box, number=number, count=len(paths))
+        piece = Piece(
+            frame=frame,
+            top_px=leaf["row_px"],
+            height_px=leaf["rows_px"],
+            number=number,
+            count=len(paths),
+        )
         parts.append(_Part(path, piece, top_px, leaf["height_px"]))
         top_px += leaf["height_px"]
     return parts

@@ -73,7 +73,7 @@ def divide_again(output: Output, *, count: int | None, breaks: list[int]) -> Out
             hint=f"Give a number from 1 to {MOST_LEAVES}.",
             code="leaves_too_many",
         )
-    output.breaks = list(require_breaks(breaks, output.cut.frame_box.height_px)) if breaks else []
+    output.breaks = list(require_breaks(breaks, output.cut.shown().box.height_px)) if breaks else []
     output.leaf_count = None if breaks else count
     return _queue_again(output, "breaks", "leaf_count")
 

@@ -14,6 +14,7 @@ from django.db import transaction
 from tallpage.core.errors import Stopped
 from tallpage.core.files import write_whole
 from tallpage.core.fit import (
+    Advice,
     Candidate,
     Curve,
     FitMemory,
@@ -28,11 +29,11 @@ from tallpage.core.fit import (
 )
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import Raster
-from tallpage.core.sizing import plan_size
+from tallpage.core.sizing import SizePlan, plan_size
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work
 from tallpage.server.outlets.models import Output, choice_from_json, file_path
-from tallpage.server.outlets.pixels import Piece, on_page, open_piece, pieces_of
+from tallpage.server.outlets.pixels import Piece, open_piece, pieces_of
 from tallpage.server.storage import new_key, view_file
 
 KIND = "fit_output"
@@ -46,11 +47,11 @@ SWATCH_PX = (144, 72)
 class _Made:
     """One file and what there is to tell about it, ready to be stored.
 
-    ``shown`` is what of the page it shows, in page px; ``picture`` is where that stands on the file.
+    ``plan`` says what of its piece it shows, and where.
     """
 
-    shown: Box
-    picture: Box
+    piece: Piece
+    plan: SizePlan
     result: FitResult
     key: str
     size: Size
@@ -66,7 +67,7 @@ def prepare(job: Job) -> Work:
     if output is None:
         raise Stopped("Newer work replaced this.")
     cut, capture = output.cut, output.cut.capture
-    frame, frame_json = cut.frame_box, dict(cut.frame)
+    frame, frame_json = cut.shown(), dict(cut.frame)
     order = output.order(choice_from_json(output.choice))
     written: list[Path] = []
 
@@ -130,7 +131,7 @@ def _make(
 ) -> _Made:
     result = fit_cut(
         lambda _: raster,
-        piece.box.size,
+        piece.size,
         order,
         memory=_memory(),
         on_first=on_first,
@@ -160,10 +161,8 @@ def _memory() -> FitMemory:
 
 
 def _bare(piece: Piece, order: FitOrder, result: FitResult, key: str, size: Size) -> _Made:
-    plan = plan_size(piece.box.size, order.sizing)
-    return _Made(
-        shown=on_page(plan.shown, piece.box), picture=plan.picture, result=result, key=key, size=size
-    )
+    plan = plan_size(piece.size, order.sizing)
+    return _Made(piece=piece, plan=plan, result=result, key=key, size=size)
 
 
 def _written(candidate: Candidate, written: list[Path]) -> str:
@@ -190,7 +189,7 @@ def swatch_file(key: str, name: str) -> Path:
     return view_file(key, f"swatch-{name}.png")
 
 
-def _describe(output: Output, made: list[_Made], frame: dict[str, int]) -> None:
+def _describe(output: Output, made: list[_Made], frame: dict[str, Any]) -> None:
     """Write what came out into the row; of several leaves, what the weakest of them tells."""
     weakest = min(made, key=lambda row: row.result.chosen.fidelity if row.result.chosen else -1.0)
     result, chosen = weakest.result, weakest.result.chosen
@@ -206,7 +205,9 @@ def _describe(output: Output, made: list[_Made], frame: dict[str, int]) -> None:
     output.tries = sum(row.result.tries for row in made)
     output.candidates = [_as_json(row) for row in result.candidates]
     output.advice = [
-        asdict(row) for row in result.advice if len(made) == 1 or row.kind not in ("leaves", "width")
+        _advice(row, weakest)
+        for row in result.advice
+        if len(made) == 1 or row.kind not in ("leaves", "width")
     ]
     output.made_choice = asdict(chosen.choice) if chosen else None
     output.made_width_px = made[0].size.width_px
@@ -220,26 +221,46 @@ def _describe(output: Output, made: list[_Made], frame: dict[str, int]) -> None:
     output.swatch_key = weakest.key if weakest.worst else ""
 
 
-def _on_page(made: _Made) -> Iterator[dict[str, float]]:
-    """The bands of a file as the stretches of the page that they show; what is around it shows none."""
-    scale = made.shown.height_px / made.picture.height_px
+def _on_page(made: _Made) -> Iterator[dict[str, int]]:
+    """The bands of a file as the stretches of the page that they show."""
     for band in made.weights:
-        first_px = max(band.top_px, made.picture.y_px)
-        last_px = min(band.top_px + band.height_px, made.picture.bottom_px)
-        if last_px > first_px:
-            yield {
-                "top_px": round(made.shown.y_px + (first_px - made.picture.y_px) * scale, 2),
-                "height_px": round((last_px - first_px) * scale, 2),
-                "bytes": band.byte_count,
-            }
+        top_px, height_px = _frame_rows(made, band.top_px, band.height_px)
+        for box in made.piece.frame.parts(top_px, height_px):
+            share = box.height_px / height_px
+            yield {"top_px": box.y_px, "height_px": box.height_px, "bytes": round(band.byte_count * share)}
+
+
+def _advice(advice: Advice, made: _Made) -> dict[str, Any]:
+    """Advice with the stretch to fold away as bands of the page."""
+    folds: list[dict[str, int]] = []
+    if advice.rows_px is not None:
+        top_px, height_px = _frame_rows(made, *advice.rows_px)
+        folds = [
+            {"top_px": box.y_px, "height_px": box.height_px}
+            for box in made.piece.frame.parts(top_px, height_px)
+        ]
+    return {**asdict(advice), "folds": folds}
+
+
+def _frame_rows(made: _Made, top_px: int, height_px: int) -> tuple[int, int]:
+    """First row and number of rows of the frame that rows of a file show; none of what is around it."""
+    plan, scale = made.plan, made.plan.shown.height_px / made.plan.picture.height_px
+    first_px = max(0, top_px - plan.picture.y_px)
+    last_px = min(top_px + height_px, plan.picture.bottom_px) - plan.picture.y_px
+    rows = [made.piece.top_px + round(plan.shown.y_px + row * scale) for row in (first_px, last_px)]
+    return rows[0], max(0, rows[1] - rows[0])
 
 
 def _leaf(made: _Made) -> dict[str, Any]:
     chosen = made.result.chosen
     assert chosen is not None  # noqa: S101  (only called where every leaf has its file)
+    piece = made.piece
+    parts = piece.frame.parts(piece.top_px, piece.height_px)
     return {
-        "top_px": made.shown.y_px,
-        "page_height_px": made.shown.height_px,
+        "top_px": parts[0].y_px,
+        "page_height_px": parts[-1].bottom_px - parts[0].y_px,
+        "row_px": piece.top_px,
+        "rows_px": piece.height_px,
         "height_px": made.size.height_px,
         "format": chosen.choice.format,
         "bytes": chosen.byte_count,

@@ -8,7 +8,7 @@ from typing import Any, cast
 from django.db import models
 
 from tallpage.core.fit import FORMATS, Choice, FitOrder, require_formats
-from tallpage.core.geometry import Box
+from tallpage.core.frames import Frame
 from tallpage.core.leaves import require_overlap
 from tallpage.core.sizing import Anchor, SizePlan, Sizing, Way, plan_size
 from tallpage.core.units import parse_colour
@@ -169,10 +169,14 @@ class Output(Rules):
             return [file_path(leaf["file_key"], leaf["format"]) for leaf in self.leaves]
         return [self.path] if self.file_key else []
 
+    def shown(self) -> Frame:
+        """What of the page the file shows; before there is one, what it will show."""
+        return Frame.from_json(self.frame or self.cut.frame)
+
     @property
     def plan(self) -> SizePlan:
         """How the frame came to the file's size."""
-        return plan_size(Box(**(self.frame or self.cut.frame)).size, self.sizing)
+        return plan_size(self.shown().size, self.sizing)
 
     @property
     def stale(self) -> bool:

@@ -12,6 +12,7 @@ from tallpage.core.fit import Choice, fidelity_in_words
 from tallpage.core.sizing import Anchor, Way
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.outlets.models import RULES, Output, Rules, Slot
+from tallpage.server.shelf.schemas import FoldSchema
 
 FormatName = Literal["jpeg", "png", "webp", "avif", "gif"]
 
@@ -192,10 +193,11 @@ class TradeoffOut(Schema):
 class AdviceOut(Schema):
     """What would help."""
 
-    kind: Literal["width", "limit", "format", "leaves"]
+    kind: Literal["width", "limit", "format", "leaves", "fold"]
     value: int
     sentence: str
     format: FormatName | None = None
+    folds: list[FoldSchema] = []
 
 
 class PlaceOut(Schema):
@@ -210,8 +212,8 @@ class PlaceOut(Schema):
 class WeightOut(Schema):
     """A stretch of the page, and its bytes in the file."""
 
-    top_px: float
-    height_px: float
+    top_px: int
+    height_px: int
     bytes: int
 
 

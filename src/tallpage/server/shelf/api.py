@@ -205,7 +205,7 @@ def get_cut(request: HttpRequest, cut_id: int) -> Cut:
 def patch_cut(request: HttpRequest, cut_id: int, payload: CutChangeIn) -> Cut:
     """Change frame or name."""
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
-    frame = payload.frame.as_box() if payload.frame else None
+    frame = payload.frame.as_frame() if payload.frame else None
     return change_cut(cut, version=payload.version, frame=frame, name=payload.name)
 
 

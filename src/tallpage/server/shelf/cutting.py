@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import transaction
 
 from tallpage.core.errors import FrameError
-from tallpage.core.geometry import Box
+from tallpage.core.frames import Frame
 from tallpage.server.problems import ChangedElsewhere
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.shelf.taking import whole_frame
@@ -26,7 +26,7 @@ def start_cut(capture: Capture) -> Cut:
     return Cut.objects.create(capture=capture, name=f"Cut {number}", frame=whole_frame(capture))
 
 
-def change_cut(cut: Cut, *, version: int, frame: Box | None, name: str | None) -> Cut:
+def change_cut(cut: Cut, *, version: int, frame: Frame | None, name: str | None) -> Cut:
     """Write a new frame or name, if ``version`` is still the newest.
 
     Raises:
@@ -35,13 +35,8 @@ def change_cut(cut: Cut, *, version: int, frame: Box | None, name: str | None) -
     """
     changes: dict[str, object] = {"version": version + 1}
     if frame is not None:
-        frame.require_on(cut.capture.size)
-        changes["frame"] = {
-            "x_px": frame.x_px,
-            "y_px": frame.y_px,
-            "width_px": frame.width_px,
-            "height_px": frame.height_px,
-        }
+        frame.box.require_on(cut.capture.size)
+        changes["frame"] = frame.as_json()
     if name is not None:
         changes["name"] = name.strip() or cut.name
     with transaction.atomic():

@@ -7,7 +7,8 @@ from pathlib import Path
 from django.db import models
 
 from tallpage.core.capture import Screen
-from tallpage.core.geometry import Box, Size
+from tallpage.core.frames import Frame
+from tallpage.core.geometry import Size
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.core.picture import StripManifest
 from tallpage.server.jobs.models import Job
@@ -121,7 +122,7 @@ class Cut(models.Model):
 
     capture = models.ForeignKey(Capture, on_delete=models.CASCADE, related_name="cuts")
     name = models.CharField(max_length=80)
-    frame = models.JSONField(help_text="{x_px, y_px, width_px, height_px} in page pixels")
+    frame = models.JSONField(help_text="{x_px, y_px, width_px, height_px, folds} in page pixels")
     version = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -132,7 +133,6 @@ class Cut(models.Model):
     def __str__(self) -> str:
         return f"{self.name} of {self.capture_id}"
 
-    @property
-    def frame_box(self) -> Box:
-        """The frame as a box."""
-        return Box(**self.frame)
+    def shown(self) -> Frame:
+        """The frame as the core knows it."""
+        return Frame.from_json(self.frame)

@@ -18,6 +18,7 @@ from tallpage.core.capture import (
     Step,
     StepKind,
 )
+from tallpage.core.frames import Fold, Frame
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.jobs.schemas import JobOut
@@ -159,17 +160,35 @@ class ShelfOut(Schema):
     next_before: int | None
 
 
-class FrameSchema(Schema):
-    """What of the page a cut shows."""
+class BoxSchema(Schema):
+    """A box on the page."""
 
     x_px: int
     y_px: int
     width_px: int
     height_px: int
 
-    def as_box(self) -> Box:
-        """The frame as the core knows it."""
-        return Box(x_px=self.x_px, y_px=self.y_px, width_px=self.width_px, height_px=self.height_px)
+
+class FoldSchema(Schema):
+    """A band across the page that is folded away."""
+
+    top_px: int
+    height_px: int = Field(ge=1)
+
+
+class FrameSchema(BoxSchema):
+    """What of the page a cut shows: a box, minus its folds."""
+
+    folds: list[FoldSchema] = []
+
+    def as_frame(self) -> Frame:
+        """The frame as the core knows it.
+
+        Raises:
+            FrameError: nothing would be left between the folds.
+        """
+        box = Box(x_px=self.x_px, y_px=self.y_px, width_px=self.width_px, height_px=self.height_px)
+        return Frame.of(box, [Fold(**fold.dict()) for fold in self.folds])
 
 
 class CutOut(Schema):
@@ -190,7 +209,7 @@ class CutChangeIn(Schema):
     name: str | None = Field(default=None, max_length=80)
 
 
-class BlockOut(FrameSchema):
+class BlockOut(BoxSchema):
     """A visible block of a page, its box in page pixels."""
 
     role: str

@@ -6,6 +6,7 @@ import json
 import os
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 from django.conf import settings as server_settings
 from django.db import transaction
@@ -25,6 +26,8 @@ from tallpage.core.capture import (
 )
 from tallpage.core.errors import PageError, TallPageError
 from tallpage.core.files import write_whole
+from tallpage.core.frames import Frame
+from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS, capture_name, host_of
 from tallpage.core.picture import StripManifest
 from tallpage.server.jobs.models import Job
@@ -195,6 +198,6 @@ def first_cut(capture: Capture) -> Cut:
     return Cut.objects.create(capture=capture, name="Cut 1", frame=whole_frame(capture))
 
 
-def whole_frame(capture: Capture) -> dict[str, int]:
+def whole_frame(capture: Capture) -> dict[str, Any]:
     """A frame around everything."""
-    return {"x_px": 0, "y_px": 0, "width_px": capture.width_px, "height_px": capture.height_px}
+    return Frame(Box.whole(capture.size)).as_json()

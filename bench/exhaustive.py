@@ -1,0 +1,72 @@
+"""How far our choice is from the best that any recipe could have made, by ssimulacra2.
+
+Of every recipe of every format the highest knob that fits is found by bisection, and its neighbours
+above are tried as well, since bytes do not always rise; the two highest that fit are judged.
+"""
+
+from __future__ import annotations
+
+import statistics
+
+import numpy as np
+
+from bench.fit import ALL, judged
+from bench.pictures import Job, held_out, jobs
+from tallpage.core.fit import fit_raster
+from tallpage.core.fit._recipes import RECIPES, Recipe, encode
+from tallpage.core.picture import Raster
+
+_NEIGHBOURS = 3
+_JUDGED = 2
+
+
+def best_of(recipe: Recipe, raster: Raster, limit_bytes: int) -> float:
+    """The best score among a recipe's files under the limit; -100 when none fits."""
+    knobs = recipe.knobs or (0,)
+    files: dict[int, bytes] = {}
+
+    def fits(position: int) -> bool:
+        if position not in files:
+            files[position] = encode(raster, recipe.choice_at(knobs[position]))
+        return len(files[position]) <= limit_bytes
+
+    low, high = -1, len(knobs)
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if fits(middle) else (low, middle)
+    for position in range(high, min(high + _NEIGHBOURS, len(knobs))):
+        fits(position)
+    fitting = sorted(position for position in files if fits(position))[-_JUDGED:]
+    return max((judged(raster, files[position]) for position in fitting), default=-100.0)
+
+
+def behind(job: Job) -> float:
+    """Points that ours is behind the best of all recipes."""
+    whole = Raster.from_rows(np.asarray(job.picture))
+    raster = whole.resized(whole.size.at_width(job.width_px)).held()
+    result = fit_raster(raster, limit_bytes=job.limit_bytes, formats=ALL)
+    ours = judged(raster, result.chosen.data) if result.chosen else -100.0
+    scores = {row.name: best_of(row, raster, job.limit_bytes) for row in RECIPES if row.format in ALL}
+    best = max(scores, key=lambda name: scores[name])
+    chosen = result.chosen.recipe if result.chosen else "none"
+    print(
+        f"{job.name:28} ours {ours:6.1f} {chosen:20} best {scores[best]:6.1f} {best:20} "
+        f"behind {scores[best] - ours:5.1f}",
+        flush=True,
+    )
+    return scores[best] - ours
+
+
+def main() -> None:
+    """Measure and print a row a job, then how many are within 2 points."""
+    for name, rows in (("tuned on", jobs()), ("held out", held_out())):
+        gaps = [behind(job) for job in rows]
+        within = sum(gap <= 2 for gap in gaps)
+        print(
+            f"{name}: {within} of {len(gaps)} within 2 points; "
+            f"mean {statistics.mean(gaps):.1f} behind, most {max(gaps):.1f}"
+        )
+
+
+if __name__ == "__main__":
+    main()
