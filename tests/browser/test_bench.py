@@ -63,6 +63,33 @@ def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: i
     person.until(lambda _: _stored(person, picture_id) == (85, 145, 245, 260))
 
 
+def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: int) -> None:
+    def folds() -> list[tuple[int, int]]:
+        person.see_saved()
+        frame = person.ask(f"/captures/{picture_id}")["cuts"][0]["frame"]
+        return [(fold["top_px"], fold["height_px"]) for fold in frame["folds"]]
+
+    person.open_bench(picture_id)
+    person.button("Fold").click()
+    _drag(person, "[data-crop-layer]", (100, 120), (40, 200))
+    person.see("[data-fold='0']")
+    person.until(lambda _: folds() == [(120, 200)])
+    height = person.see("[aria-label='Height of fold 1 in px']")
+    height.send_keys(Keys.CONTROL, "a")
+    height.send_keys("300", Keys.ENTER)
+    person.until(lambda _: folds() == [(120, 300)])
+    person.see("[aria-label='Lower edge of fold 1']").send_keys(Keys.SHIFT, Keys.ARROW_UP)
+    person.until(lambda _: folds() == [(120, 290)])
+    person.see("[placeholder='720']").send_keys("600")
+    person.see("[placeholder='90']").send_keys("40", Keys.ENTER)
+    person.until(lambda _: "600 × 1,210" in person.see("[data-output]").text, what="the folded file")
+    person.button("Unfold").click()
+    person.until(lambda _: folds() == [])
+    person.until(lambda _: "600 × 1,500" in person.see("[data-output]").text, what="the file follows")
+    person.button("Undo").click()
+    person.until(lambda _: folds() == [(120, 290)])
+
+
 def test_drag_keys_and_typing_come_to_the_same_pixels(person: Person, picture_id: int) -> None:
     wanted = (101, 130, 300, 201)
     person.open_bench(picture_id)

@@ -1008,8 +1008,18 @@ export interface components {
             version: number;
         };
         /**
+         * FoldSchema
+         * @description A band across the page that is folded away.
+         */
+        FoldSchema: {
+            /** Top Px */
+            top_px: number;
+            /** Height Px */
+            height_px: number;
+        };
+        /**
          * FrameSchema
-         * @description What of the page a cut shows.
+         * @description What of the page a cut shows: a box, minus its folds.
          */
         FrameSchema: {
             /** X Px */
@@ -1020,6 +1030,11 @@ export interface components {
             width_px: number;
             /** Height Px */
             height_px: number;
+            /**
+             * Folds
+             * @default []
+             */
+            folds: components["schemas"]["FoldSchema"][];
         };
         /**
          * StripOut
@@ -1373,13 +1388,18 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "width" | "limit" | "format" | "leaves";
+            kind: "width" | "limit" | "format" | "leaves" | "fold";
             /** Value */
             value: number;
             /** Sentence */
             sentence: string;
             /** Format */
             format?: ("jpeg" | "png" | "webp" | "avif" | "gif") | null;
+            /**
+             * Folds
+             * @default []
+             */
+            folds: components["schemas"]["FoldSchema"][];
         };
         /**
          * CandidateOut

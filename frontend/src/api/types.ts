@@ -3,11 +3,13 @@ import type { components } from "./generated";
 /** Names for the generated schemas; nothing is declared here by hand. */
 type Schemas = components["schemas"];
 
+export type Area = Omit<Schemas["FrameSchema"], "folds">;
 export type Block = Schemas["BlockOut"];
 export type Capture = Schemas["CaptureOut"];
 export type CaptureDetail = Schemas["CaptureDetailOut"];
 export type Choice = Schemas["ChoiceSchema"];
 export type Cut = Schemas["CutOut"];
+export type Fold = Schemas["FoldSchema"];
 export type Frame = Schemas["FrameSchema"];
 export type Job = Schemas["JobOut"];
 export type Outlet = Schemas["OutletOut"];

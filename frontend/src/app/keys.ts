@@ -32,6 +32,7 @@ export const KEY_GROUPS: KeyGroup[] = [
       { keys: "Alt + arrows", does: "move its right or lower edge (Shift: 10 px)" },
       { keys: "Click", does: "frame the block under the pointer" },
       { keys: "W", does: "frame the whole page" },
+      { keys: "F", does: "fold a band of the page away" },
       { keys: "N", does: "start another cut" },
       { keys: "Ctrl + Z", does: "undo" },
       { keys: "Ctrl + Shift + Z", does: "redo" },

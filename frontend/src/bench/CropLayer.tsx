@@ -1,12 +1,13 @@
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
 
 import { usePageMap } from "../api/captures";
-import type { Block, Frame } from "../api/types";
+import type { Area, Block, Fold } from "../api/types";
 import { BlockLight } from "./BlockLight";
 import { blockAt, frameOf } from "./blocks";
 import { useBench, useFrame } from "./benchContext";
+import { foldBetween } from "./folds";
 import { shownFrame } from "./frameStore";
-import { drawnFrame, type Handle, movedFrame, type Point, resizedFrame, sameFrame, wholeFrame } from "./geometry";
+import { drawnFrame, type Handle, movedFrame, type Point, resizedFrame, sameArea, wholeFrame } from "./geometry";
 
 interface Props {
   page: HTMLDivElement;
@@ -15,9 +16,10 @@ interface Props {
 }
 
 type Gesture =
+  | { kind: "fold"; from: Point }
   | { kind: "draw"; from: Point }
-  | { kind: "move"; from: Point; frame: Frame }
-  | { kind: "resize"; from: Point; frame: Frame; handle: Handle };
+  | { kind: "move"; from: Point; frame: Area }
+  | { kind: "resize"; from: Point; frame: Area; handle: Handle };
 
 const HANDLES: { handle: Handle; name: string; place: string; cursor: string }[] = [
   { handle: { x: 0, y: -1 }, name: "Upper edge", place: "inset-x-0 -top-2 h-4", cursor: "ns-resize" },
@@ -44,7 +46,9 @@ export function CropLayer({ page, scroller, zoom }: Props) {
   const scrolling = useRef(0);
   const { data: blocks } = usePageMap(capture.id);
   const [lit, setLit] = useState<Block | null>(null);
-  const whole = sameFrame(frame, wholeFrame(capture));
+  const folding = useFrame((state) => state.folding);
+  const [band, setBand] = useState<Fold | null>(null);
+  const whole = sameArea(frame, wholeFrame(capture));
 
   const pointAt = (clientX: number, clientY: number): Point => {
     const box = page.getBoundingClientRect();
@@ -58,7 +62,8 @@ export function CropLayer({ page, scroller, zoom }: Props) {
     const dx_px = to.x_px - current.from.x_px;
     const dy_px = to.y_px - current.from.y_px;
     const state = frames.getState();
-    if (current.kind === "draw") {
+    if (current.kind === "fold") setBand(foldBetween(current.from.y_px, to.y_px));
+    else if (current.kind === "draw") {
       const far = Math.max(Math.abs(dx_px), Math.abs(dy_px)) * zoom;
       if (far >= LEAST_DRAG || state.draft) state.drag(drawnFrame(current.from, to, capture));
     } else if (current.kind === "move") state.drag(movedFrame(current.frame, dx_px, dy_px, capture));
@@ -85,7 +90,8 @@ export function CropLayer({ page, scroller, zoom }: Props) {
     scroller?.focus(quietly);
     pointer.current = { x: event.clientX, y: event.clientY, startX: event.clientX, startY: event.clientY };
     setLit(null);
-    gesture.current = make(pointAt(event.clientX, event.clientY));
+    const from = pointAt(event.clientX, event.clientY);
+    gesture.current = folding ? { kind: "fold", from } : make(from);
     scrolling.current = requestAnimationFrame(scrollAtEdges);
   };
   const moveOn = (event: ReactPointerEvent) => {
@@ -104,6 +110,11 @@ export function CropLayer({ page, scroller, zoom }: Props) {
     cancelAnimationFrame(scrolling.current);
     const { kind } = gesture.current;
     gesture.current = null;
+    if (kind === "fold") {
+      setBand(null);
+      if (keep && band && band.height_px * zoom >= LEAST_DRAG) frames.getState().addFolds([band]);
+      return;
+    }
     const { x, y, startX, startY } = pointer.current;
     const clicked = Math.max(Math.abs(x - startX), Math.abs(y - startY)) < LEAST_DRAG;
     if (keep && clicked && kind !== "resize") {
@@ -128,28 +139,29 @@ export function CropLayer({ page, scroller, zoom }: Props) {
   const shade = "pointer-events-none absolute bg-neutral/45";
   return (
     <div
-      className="absolute inset-0 cursor-crosshair touch-none"
+      className={`absolute inset-0 touch-none ${folding ? "cursor-row-resize" : "cursor-crosshair"}`}
       data-crop-layer
       onPointerDown={(event) => begin(event, (from) => ({ kind: "draw", from }))}
       onPointerLeave={() => setLit(null)}
       {...follow}
     >
-      {lit && <BlockLight block={lit} zoom={zoom} />}
+      {lit && !folding && <BlockLight block={lit} zoom={zoom} />}
       <div className={`${shade} inset-x-0 top-0`} style={{ height: box.top }} />
       <div className={`${shade} inset-x-0 bottom-0`} style={{ top: box.top + box.height }} />
       <div className={`${shade} left-0`} style={{ top: box.top, height: box.height, width: box.left }} />
       <div className={`${shade} right-0`} style={{ top: box.top, height: box.height, left: box.left + box.width }} />
       <div
         data-frame
-        className={`absolute outline-2 outline-accent ${whole ? "" : "cursor-move"}`}
+        className={`absolute outline-2 outline-accent ${whole || folding ? "" : "cursor-move"}`}
         style={box}
         onPointerDown={(event) => {
           // Over the whole page there is nothing to move: a drag draws. Shift draws inside a frame.
-          if (whole || event.shiftKey) return;
+          if ((whole || event.shiftKey) && !folding) return;
           begin(event, (from) => ({ kind: "move", from, frame: frames.getState().frame }));
         }}
         {...follow}
       >
+        {band && <div className="hatched absolute inset-x-0 border-y border-primary" style={{ top: (band.top_px - frame.y_px) * zoom, height: band.height_px * zoom }} />}
         {HANDLES.map(({ handle, name, place, cursor }) => (
           <div
             key={name}

@@ -11,7 +11,7 @@ type Advice = Output["advice"][number];
 
 /** That a limit cannot be met acceptably, and what would meet it: one press for each. */
 export function NotMet({ output }: { output: Output }) {
-  const { cut, saver, open } = useBench();
+  const { cut, frames, saver, open } = useBench();
   const add = useAddOutput(cut.id);
   const divide = useDivide(cut.id);
   const show = useNotices((state) => state.show);
@@ -19,6 +19,10 @@ export function NotMet({ output }: { output: Output }) {
     show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint });
 
   const apply = async (advice: Advice) => {
+    if (advice.kind === "fold") {
+      frames.getState().addFolds(advice.folds); // the files follow the frame by themselves
+      return;
+    }
     await saver.flush();
     if (advice.kind === "leaves") {
       divide.mutate({ outputId: output.id, leaf_count: advice.value, breaks: [] }, { onError });
@@ -62,6 +66,7 @@ function notMetSentence(output: Output): string {
 function pressWords(advice: Advice): string {
   if (advice.kind === "width") return `Fit at ${advice.value} px`;
   if (advice.kind === "limit") return `Fit under ${formatBytes(advice.value)}`;
+  if (advice.kind === "fold") return "Fold them away";
   if (advice.kind === "leaves") return `Divide into ${advice.value}`;
   return advice.format ? `Fit as ${formatName(advice.format)}` : "Fit";
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { stripUrl } from "../api/pictures";
 import { BreakLines } from "./BreakLines";
 import { CropLayer } from "./CropLayer";
+import { FoldLayer } from "./FoldLayer";
 import { useBench } from "./benchContext";
 import type { Viewport } from "./useViewport";
 import { MARGIN, roomLeftOf, shrinkFor } from "./zoom";
@@ -34,6 +35,7 @@ export function PageView({ scroller, onScroller, viewport, zoom }: Props) {
       <div style={{ padding: MARGIN, paddingLeft: roomLeftOf(capture.width_px * zoom, viewport.width), width: "max-content" }}>
         <div
           ref={setPage}
+          data-page
           className="seethrough relative"
           style={{ width: capture.width_px * zoom, height: capture.height_px * zoom }}
         >
@@ -54,6 +56,7 @@ export function PageView({ scroller, onScroller, viewport, zoom }: Props) {
             );
           })}
           {page && <CropLayer page={page} scroller={scroller} zoom={zoom} />}
+          <FoldLayer zoom={zoom} />
           <BreakLines scale={zoom} named />
         </div>
       </div>

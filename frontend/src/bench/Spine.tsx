@@ -58,6 +58,13 @@ export function Spine({ scroller, viewport, zoom }: Props) {
             height: Math.max(3, frame.height_px * perPagePixel),
           }}
         />
+        {frame.folds.map((fold) => (
+          <div
+            key={fold.top_px}
+            className="hatched absolute inset-x-0"
+            style={{ top: fold.top_px * perPagePixel, height: Math.max(2, fold.height_px * perPagePixel) }}
+          />
+        ))}
         <div
           data-spine-window
           className="absolute -inset-x-2 rounded-[2px] border border-primary bg-primary/20"

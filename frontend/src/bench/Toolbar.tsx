@@ -1,9 +1,9 @@
-import { Maximize, Redo2, Undo2 } from "lucide-react";
+import { FoldVertical, Maximize, Redo2, Undo2 } from "lucide-react";
 import { useStore } from "zustand";
 
 import { useBench, useFrame } from "./benchContext";
 import { FrameFields } from "./FrameFields";
-import { sameFrame, wholeFrame } from "./geometry";
+import { sameArea, wholeFrame } from "./geometry";
 import type { ZoomMode } from "./zoom";
 
 const ZOOMS: { mode: ZoomMode; label: string; hint: string }[] = [
@@ -22,7 +22,8 @@ export function Toolbar({ mode, onMode }: Props) {
   const { frames, capture } = useBench();
   const past = useStore(frames.temporal, (state) => state.pastStates.length);
   const future = useStore(frames.temporal, (state) => state.futureStates.length);
-  const whole = useFrame((state) => sameFrame(state.frame, wholeFrame(capture)));
+  const whole = useFrame((state) => sameArea(state.frame, wholeFrame(capture)));
+  const folding = useFrame((state) => state.folding);
   return (
     <div className="flex h-11 shrink-0 items-center gap-3 border-b border-base-300 px-3">
       <div className="join" role="group" aria-label="Zoom">
@@ -42,6 +43,9 @@ export function Toolbar({ mode, onMode }: Props) {
       <FrameFields />
       <button type="button" className="btn btn-xs" title="Frame the whole page (W)" disabled={whole} onClick={() => frames.getState().frameAll()}>
         <Maximize size={14} aria-hidden /> Whole page
+      </button>
+      <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title="Fold a band away: drag over the rows that are not wanted (F)" onClick={() => frames.getState().setFolding(!folding)}>
+        <FoldVertical size={14} aria-hidden /> Fold
       </button>
       <div className="ml-auto flex gap-1">
         <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Undo" title="Undo (Ctrl+Z)" disabled={past === 0} onClick={() => frames.temporal.getState().undo()}>

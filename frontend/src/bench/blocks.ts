@@ -1,5 +1,5 @@
-import type { Block, Frame } from "../api/types";
-import { type Point, sameFrame } from "./geometry";
+import type { Area, Block } from "../api/types";
+import { type Point, sameArea } from "./geometry";
 
 /** Smaller than this is no block that somebody would want to frame. */
 const LEAST_PX = 16;
@@ -8,8 +8,8 @@ const LEAST_PX = 16;
  * The innermost block under a point, in page pixels. Where that block is framed already it is the
  * next larger one: clicking again and again goes outwards.
  */
-export function blockAt(blocks: readonly Block[], point: Point, framed: Frame): Block | null {
-  const least = blocks.some((block) => sameFrame(block, framed)) ? framed.width_px * framed.height_px : 0;
+export function blockAt(blocks: readonly Block[], point: Point, framed: Area): Block | null {
+  const least = blocks.some((block) => sameArea(block, framed)) ? framed.width_px * framed.height_px : 0;
   let found: Block | null = null;
   for (const block of blocks) {
     const inside = contains(block, point);
@@ -21,13 +21,13 @@ export function blockAt(blocks: readonly Block[], point: Point, framed: Frame): 
   return found;
 }
 
-function contains(frame: Frame, { x_px, y_px }: Point): boolean {
+function contains(frame: Area, { x_px, y_px }: Point): boolean {
   return (
     x_px >= frame.x_px && x_px < frame.x_px + frame.width_px && y_px >= frame.y_px && y_px < frame.y_px + frame.height_px
   );
 }
 
-export function frameOf(block: Block): Frame {
+export function frameOf(block: Block): Area {
   return { x_px: block.x_px, y_px: block.y_px, width_px: block.width_px, height_px: block.height_px };
 }
 

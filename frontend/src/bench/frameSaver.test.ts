@@ -2,12 +2,13 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { Problem } from "../api/client";
 import type { Cut, Frame } from "../api/types";
+import { withFolds } from "./folds";
 import { FrameSaver, type SaveState } from "./frameSaver";
 import { createFrameStore } from "./frameStore";
 import { wholeFrame } from "./geometry";
 
 const PAGE = { width_px: 600, height_px: 1_500 };
-const WHOLE = wholeFrame(PAGE);
+const WHOLE = withFolds(wholeFrame(PAGE), []);
 
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => vi.useRealTimers());

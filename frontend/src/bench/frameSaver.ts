@@ -1,7 +1,6 @@
 import type { Problem } from "../api/client";
 import type { Cut, Frame } from "../api/types";
-import type { FrameStore } from "./frameStore";
-import { sameFrame } from "./geometry";
+import { sameFrame, type FrameStore } from "./frameStore";
 
 export type SaveState = { kind: "saved" } | { kind: "saving" } | { kind: "failed"; problem: Problem };
 

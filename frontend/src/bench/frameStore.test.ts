@@ -1,19 +1,21 @@
 import { expect, test } from "vitest";
 
+import { withFolds } from "./folds";
 import { createFrameStore, shownFrame } from "./frameStore";
 import { wholeFrame } from "./geometry";
 
 const PAGE = { width_px: 600, height_px: 1_500 };
+const WHOLE = withFolds(wholeFrame(PAGE), []);
 
 function storeAt() {
   let now_ms = 0;
-  const store = createFrameStore(PAGE, wholeFrame(PAGE), () => now_ms);
+  const store = createFrameStore(PAGE, WHOLE, () => now_ms);
   return { store, later: (ms: number) => (now_ms += ms), undo: () => store.temporal.getState().undo() };
 }
 
 test("a drag is shown while it lasts and becomes one step when it ends", () => {
   const { store, undo } = storeAt();
-  for (const width_px of [500, 400, 300]) store.getState().drag({ ...wholeFrame(PAGE), width_px });
+  for (const width_px of [500, 400, 300]) store.getState().drag({ ...WHOLE, width_px });
   expect(shownFrame(store.getState()).width_px).toBe(300);
   expect(store.getState().frame.width_px).toBe(600);
   store.getState().drop();
@@ -24,9 +26,9 @@ test("a drag is shown while it lasts and becomes one step when it ends", () => {
 
 test("a drag that is broken off leaves nothing behind", () => {
   const { store } = storeAt();
-  store.getState().drag({ ...wholeFrame(PAGE), width_px: 5 });
+  store.getState().drag({ ...WHOLE, width_px: 5 });
   store.getState().cancelDrag();
-  expect(shownFrame(store.getState())).toEqual(wholeFrame(PAGE));
+  expect(shownFrame(store.getState())).toEqual(WHOLE);
   expect(store.temporal.getState().pastStates).toHaveLength(0);
 });
 
@@ -49,13 +51,33 @@ test("keys pressed closely after each other are undone as one, with a pause betw
 test("a number outside the page is refused and nothing changes", () => {
   const { store } = storeAt();
   for (const value of [0, -1, 601, 1.5, Number.NaN]) expect(store.getState().setField("width_px", value)).toBe(false);
-  expect(store.getState().frame).toEqual(wholeFrame(PAGE));
+  expect(store.getState().frame).toEqual(WHOLE);
 });
 
 test("what another window wrote cannot be undone here", () => {
   const { store, undo } = storeAt();
   store.getState().setField("width_px", 100);
-  store.getState().replace({ ...wholeFrame(PAGE), width_px: 50 });
+  store.getState().replace({ ...WHOLE, width_px: 50 });
   undo();
   expect(store.getState().frame.width_px).toBe(50);
+});
+
+test("folds are drawn, moved and taken away, each undone as one, and stay when the frame moves", () => {
+  const { store, later, undo } = storeAt();
+  const folds = () => store.getState().frame.folds;
+  store.getState().setFolding(true);
+  store.getState().addFolds([{ top_px: 200, height_px: 300 }]);
+  expect(store.getState().folding).toBe(false);
+  later(2_000);
+  for (const height_px of [310, 320, 330]) store.getState().setFold(0, { top_px: 200, height_px });
+  expect(folds()).toEqual([{ top_px: 200, height_px: 330 }]);
+  later(2_000);
+  store.getState().setFold(0, { top_px: 0, height_px: 1_500 });
+  expect(folds()).toEqual([{ top_px: 200, height_px: 330 }]);
+  store.getState().setField("height_px", 400);
+  expect(folds()).toEqual([{ top_px: 200, height_px: 200 }]);
+  store.getState().removeFold(0);
+  expect(folds()).toEqual([]);
+  for (let step = 0; step < 3; step += 1) undo();
+  expect(folds()).toEqual([{ top_px: 200, height_px: 300 }]);
 });

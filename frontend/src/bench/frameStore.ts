@@ -1,7 +1,8 @@
 import { temporal } from "zundo";
 import { createStore } from "zustand/vanilla";
 
-import type { Frame } from "../api/types";
+import type { Area, Fold, Frame } from "../api/types";
+import { sameFolds, withFolds } from "./folds";
 import {
   fieldRange,
   type FrameField,
@@ -9,7 +10,7 @@ import {
   movedFrame,
   type PageSize,
   resizedFrame,
-  sameFrame,
+  sameArea,
   wholeFrame,
 } from "./geometry";
 
@@ -22,14 +23,20 @@ export interface FrameState {
   frame: Frame;
   /** The frame while it is being dragged; not yet part of the history. */
   draft: Frame | null;
-  drag: (draft: Frame) => void;
+  /** Whether the next drag draws a fold. */
+  folding: boolean;
+  drag: (draft: Area) => void;
   drop: () => void;
   cancelDrag: () => void;
   setField: (field: FrameField, value: number) => boolean;
   nudge: (dx_px: number, dy_px: number) => void;
   stretch: (handle: Handle, dx_px: number, dy_px: number) => void;
   frameAll: () => void;
-  setFrame: (frame: Frame) => void;
+  setFrame: (area: Area) => void;
+  setFolding: (folding: boolean) => void;
+  addFolds: (folds: readonly Fold[]) => void;
+  setFold: (index: number, fold: Fold) => void;
+  removeFold: (index: number) => void;
   /** Take over what another window wrote; nothing before it can be undone. */
   replace: (frame: Frame) => void;
 }
@@ -40,8 +47,8 @@ export function createFrameStore(page: PageSize, initial: Frame, clock: () => nu
   const store = createStore<FrameState>()(
     temporal(
       (set, get) => {
-        /** Consecutive key presses become one step of the history: only the first is recorded. */
-        const setByKey = (frame: Frame) => {
+        /** Consecutive small changes become one step of the history: only the first is recorded. */
+        const setInGesture = (frame: Frame) => {
           const now_ms = clock();
           const history = store.temporal.getState();
           const sameGesture = now_ms - lastNudge_ms < SAME_GESTURE_MS && history.pastStates.length > 0;
@@ -50,11 +57,13 @@ export function createFrameStore(page: PageSize, initial: Frame, clock: () => nu
           set({ frame });
           if (sameGesture) history.resume();
         };
+        const framed = (area: Area) => withFolds(area, get().frame.folds);
         return {
           page,
           frame: initial,
           draft: null,
-          drag: (draft) => set({ draft }),
+          folding: false,
+          drag: (area) => set({ draft: framed(area) }),
           drop: () => {
             const { draft } = get();
             lastNudge_ms = -Infinity;
@@ -65,16 +74,29 @@ export function createFrameStore(page: PageSize, initial: Frame, clock: () => nu
             const { least, greatest } = fieldRange(get().frame, field, page);
             if (!Number.isInteger(value) || value < least || value > greatest) return false;
             lastNudge_ms = -Infinity;
-            set({ frame: { ...get().frame, [field]: value } });
+            set({ frame: framed({ ...get().frame, [field]: value }) });
             return true;
           },
-          nudge: (dx_px, dy_px) => setByKey(movedFrame(get().frame, dx_px, dy_px, page)),
-          stretch: (handle, dx_px, dy_px) => setByKey(resizedFrame(get().frame, handle, dx_px, dy_px, page)),
+          nudge: (dx_px, dy_px) => setInGesture(framed(movedFrame(get().frame, dx_px, dy_px, page))),
+          stretch: (handle, dx_px, dy_px) => setInGesture(framed(resizedFrame(get().frame, handle, dx_px, dy_px, page))),
           frameAll: () => get().setFrame(wholeFrame(page)),
-          setFrame: (frame) => {
+          setFrame: (area) => {
             lastNudge_ms = -Infinity;
-            set({ frame });
+            set({ frame: framed(area) });
           },
+          setFolding: (folding) => set({ folding }),
+          addFolds: (folds) => {
+            lastNudge_ms = -Infinity;
+            set({ frame: withFolds(get().frame, [...get().frame.folds, ...folds]), folding: false });
+          },
+          setFold: (index, fold) => {
+            const { frame } = get();
+            const changed = withFolds(frame, frame.folds.with(index, fold));
+            // What would fold everything away changes nothing.
+            if (changed.folds.length > 0) setInGesture(changed);
+          },
+          removeFold: (index) =>
+            set({ frame: withFolds(get().frame, get().frame.folds.toSpliced(index, 1)) }),
           replace: (frame) => {
             set({ frame, draft: null });
             store.temporal.getState().clear();
@@ -89,6 +111,10 @@ export function createFrameStore(page: PageSize, initial: Frame, clock: () => nu
     ),
   );
   return store;
+}
+
+export function sameFrame(first: Frame, second: Frame): boolean {
+  return sameArea(first, second) && sameFolds(first.folds, second.folds);
 }
 
 export type FrameStore = ReturnType<typeof createFrameStore>;

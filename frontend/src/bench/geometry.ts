@@ -1,6 +1,6 @@
-import type { Frame } from "../api/types";
+import type { Area } from "../api/types";
 
-/** Frames on a page, in whole page pixels. Pure; every result lies on the page. */
+/** Boxes on a page, in whole page pixels. Pure; every result lies on the page. */
 
 export interface PageSize {
   width_px: number;
@@ -18,13 +18,13 @@ export interface Handle {
   y: -1 | 0 | 1;
 }
 
-export type FrameField = keyof Frame;
+export type FrameField = keyof Area;
 
-export function wholeFrame(page: PageSize): Frame {
+export function wholeFrame(page: PageSize): Area {
   return { x_px: 0, y_px: 0, width_px: page.width_px, height_px: page.height_px };
 }
 
-export function sameFrame(first: Frame, second: Frame): boolean {
+export function sameArea(first: Area, second: Area): boolean {
   return (
     first.x_px === second.x_px &&
     first.y_px === second.y_px &&
@@ -38,7 +38,7 @@ function clamp(value: number, least: number, greatest: number): number {
 }
 
 /** The frame between two points, in whichever direction they were drawn; at least 1 × 1 px. */
-export function drawnFrame(from: Point, to: Point, page: PageSize): Frame {
+export function drawnFrame(from: Point, to: Point, page: PageSize): Area {
   const left = clamp(Math.min(from.x_px, to.x_px), 0, page.width_px - 1);
   const top = clamp(Math.min(from.y_px, to.y_px), 0, page.height_px - 1);
   const right = clamp(Math.max(from.x_px, to.x_px), left + 1, page.width_px);
@@ -47,7 +47,7 @@ export function drawnFrame(from: Point, to: Point, page: PageSize): Frame {
 }
 
 /** The frame moved, keeping its size; it stops at the page's edges. */
-export function movedFrame(frame: Frame, dx_px: number, dy_px: number, page: PageSize): Frame {
+export function movedFrame(frame: Area, dx_px: number, dy_px: number, page: PageSize): Area {
   return {
     ...frame,
     x_px: clamp(frame.x_px + dx_px, 0, page.width_px - frame.width_px),
@@ -56,7 +56,7 @@ export function movedFrame(frame: Frame, dx_px: number, dy_px: number, page: Pag
 }
 
 /** The frame with the handle's edges moved; an edge stops 1 px before the opposite one. */
-export function resizedFrame(frame: Frame, handle: Handle, dx_px: number, dy_px: number, page: PageSize): Frame {
+export function resizedFrame(frame: Area, handle: Handle, dx_px: number, dy_px: number, page: PageSize): Area {
   let left = frame.x_px;
   let top = frame.y_px;
   let right = left + frame.width_px;
@@ -69,7 +69,7 @@ export function resizedFrame(frame: Frame, handle: Handle, dx_px: number, dy_px:
 }
 
 /** The least and greatest value that a field may have while the others stay. */
-export function fieldRange(frame: Frame, field: FrameField, page: PageSize): { least: number; greatest: number } {
+export function fieldRange(frame: Area, field: FrameField, page: PageSize): { least: number; greatest: number } {
   switch (field) {
     case "x_px":
       return { least: 0, greatest: page.width_px - frame.width_px };

@@ -1,7 +1,7 @@
 import { useHotkeys } from "react-hotkeys-hook";
 
 import type { FrameStore } from "./frameStore";
-import { sameFrame, wholeFrame } from "./geometry";
+import { sameArea, wholeFrame } from "./geometry";
 import type { ZoomMode } from "./zoom";
 
 const STEPS: Record<string, [number, number]> = {
@@ -25,7 +25,7 @@ export function useBenchKeys(frames: FrameStore, { onMode, onNewCut }: Actions):
     const step = STEPS[event.key];
     if (!step) return;
     // A frame around everything cannot move: the arrows scroll then, as they do anywhere.
-    if (sameFrame(frame, wholeFrame(page)) && !event.altKey) return;
+    if (sameArea(frame, wholeFrame(page)) && !event.altKey) return;
     event.preventDefault();
     const far = event.shiftKey ? 10 : 1;
     const [dx, dy] = [step[0] * far, step[1] * far];
@@ -35,6 +35,8 @@ export function useBenchKeys(frames: FrameStore, { onMode, onNewCut }: Actions):
   useHotkeys("mod+z", () => frames.temporal.getState().undo(), { preventDefault: true });
   useHotkeys("mod+shift+z,mod+y", () => frames.temporal.getState().redo(), { preventDefault: true });
   useHotkeys("w", () => frames.getState().frameAll());
+  useHotkeys("f", () => frames.getState().setFolding(!frames.getState().folding));
+  useHotkeys("escape", () => frames.getState().setFolding(false));
   useHotkeys("n", onNewCut);
   useHotkeys("0", () => onMode("fit"));
   useHotkeys("1", () => onMode("1"));

@@ -85,9 +85,9 @@ export function SlotForm({ slot, onSave, onCancel }: Props) {
         </>
       )}
       {size.way === "fill" && (
-        <label>
+        <label className="flex flex-col">
           Keep the
-          <select className="select select-sm block w-44" value={anchor} onChange={(event) => setAnchor(event.target.value as Anchor)}>
+          <select className="select select-sm w-44" value={anchor} onChange={(event) => setAnchor(event.target.value as Anchor)}>
             {Object.entries(ANCHORS).map(([value, words]) => (
               <option key={value} value={value}>
                 {words}

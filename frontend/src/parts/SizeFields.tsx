@@ -21,9 +21,9 @@ export function SizeFields({ size, onChange }: Props) {
   );
   return (
     <>
-      <label className="text-sm">
+      <label className="flex flex-col text-sm">
         Size
-        <select className="select select-sm block w-32" value={size.way} onChange={(event) => onChange({ ...size, way: event.target.value as Way })}>
+        <select className="select select-sm w-32" value={size.way} onChange={(event) => onChange({ ...size, way: event.target.value as Way })}>
           {WAYS.map(({ way, words }) => (
             <option key={way} value={way}>
               {words}
