@@ -83,7 +83,7 @@ def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: 
     person.see("[placeholder='720']").send_keys("600")
     person.see("[placeholder='90']").send_keys("40", Keys.ENTER)
     person.until(lambda _: "600 × 1,210" in person.see("[data-output]").text, what="the folded file")
-    person.button("Unfold").click()
+    person.button("Unfold 290 px").click()
     person.until(lambda _: folds() == [])
     person.until(lambda _: "600 × 1,500" in person.see("[data-output]").text, what="the file follows")
     person.button("Undo").click()
