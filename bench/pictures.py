@@ -77,8 +77,7 @@ def special() -> Iterator[Job]:
     yield Job("very tall", tall, 720, 400_000)
     yield Job("small enough as it is", tall.crop((0, 0, 1_280, 400)), 640, 150_000)
     yield Job("impossible", tall.crop((0, 0, 1_280, 3_000)), 720, 6_000)
-    package, file = OTHER_PHOTOGRAPHS["photo workshop"]
-    picture = Image.open(_package_folder(package) / file).convert("RGB")
+    picture = photograph("photo workshop")
     seen = Image.radial_gradient("L").resize(picture.size).point(lambda value: 255 - value)
     picture.putalpha(seen)
     yield Job("see-through", picture, 480, 26_000)
@@ -89,12 +88,18 @@ def _jobs(found: dict[str, Image.Image], photographs: dict[str, tuple[str, str]]
         width_px = 720
         yield Job(f"{name}, 720 px, tight", picture, width_px, 60_000)
         yield Job(f"{name}, 960 px", picture, 960, 180_000)
-    for name, (package, file) in photographs.items():
-        picture = Image.open(_package_folder(package) / file).convert("RGB")
+    for name in photographs:
+        picture = photograph(name)
         width_px = min(480, picture.width)
         pixels = width_px * width_px * picture.height // picture.width
         yield Job(f"{name}, tight", picture, width_px, max(4_000, pixels // 20))
         yield Job(f"{name}, wide", picture, width_px, pixels // 8)
+
+
+def photograph(name: str) -> Image.Image:
+    """One of the photographs, opaque."""
+    package, file = {**PHOTOGRAPHS, **OTHER_PHOTOGRAPHS}[name]
+    return Image.open(_package_folder(package) / file).convert("RGB")
 
 
 def _package_folder(package: str) -> Path:

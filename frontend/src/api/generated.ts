@@ -1438,6 +1438,11 @@ export interface components {
              * @default false
              */
             softened: boolean;
+            /**
+             * Sharpened
+             * @default false
+             */
+            sharpened: boolean;
         };
         /**
          * LeafOut

@@ -25,6 +25,8 @@ export function expectedChoices(output: Output): Expected[] {
 /** The same choice with another knob; what does not apply to its format goes. */
 export function changedChoice(choice: Choice, change: Partial<Choice>): Choice {
   const next = { ...choice, ...change };
+  if (change.sharpened) next.softened = false;
+  if (change.softened) next.sharpened = false;
   return { ...next, subsampled: next.format === "jpeg" && next.subsampled, softened: next.quality != null && next.softened };
 }
 

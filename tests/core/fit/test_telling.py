@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 
 from tallpage.core.fit import Choice, fit_raster, fit_with, read_content, weight_line, why, worst_places
+from tallpage.core.geometry import Size
 from tallpage.core.picture import Raster
-from tests.pictures import noise, photograph, raster_of, text_page
+from tests.pictures import decoded, noise, photograph, raster_of, text_page
 
 
 def test_the_weight_line_is_the_whole_file_and_shows_the_costly_stretch() -> None:
@@ -71,6 +72,14 @@ def test_the_choice_is_explained_in_one_sentence() -> None:
     same = fit_raster(raster_of(text_page(200, 100)), limit_bytes=90_000, formats=["png"])
     assert "keeps every pixel" in why(same, read_content(raster), 90_000)
     assert why(fit_raster(raster, limit_bytes=50, formats=["jpeg"]), read_content(raster), 50) == ""
+
+
+def test_a_sharpened_file_has_crisper_edges_and_is_judged_against_what_was_not_sharpened() -> None:
+    raster = raster_of(text_page(200, 120))
+    smaller = raster.resized(Size(width_px=120, height_px=72)).held()
+    plain, sharp = (fit_with(smaller, Choice(format="png", sharpened=on)) for on in (False, True))
+    assert decoded(sharp.data).std() > decoded(plain.data).std()
+    assert plain.fidelity == 100.0 > sharp.fidelity
 
 
 def test_a_softened_file_is_judged_against_what_was_not_softened() -> None:

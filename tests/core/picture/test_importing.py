@@ -3,7 +3,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from PIL import Image
+from PIL import Image, ImageCms
 
 from tallpage.core.errors import PictureTooLarge, PictureUnreadable
 from tallpage.core.picture import check_picture, import_picture, whole_page
@@ -21,6 +21,18 @@ def _imported(data: bytes, tmp_path: Path) -> np.ndarray:
 def test_a_png_comes_in_to_the_last_bit_across_strips(tmp_path: Path) -> None:
     pixels = gradient(37, 5_000)
     assert_same_pixels(_imported(as_png(pixels), tmp_path), pixels)
+
+
+def test_a_colour_profile_is_worked_in(tmp_path: Path) -> None:
+    swapped = bytearray(ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes())
+    # In the tag table the primaries change places: what is stored as red is meant as green.
+    red, green = swapped.index(b"rXYZ"), swapped.index(b"gXYZ")
+    swapped[red : red + 4], swapped[green : green + 4] = b"gXYZ", b"rXYZ"
+    pixels = np.zeros((4, 4, 3), dtype=np.uint8)
+    pixels[..., 0] = 255
+    buffer = io.BytesIO()
+    Image.fromarray(pixels).save(buffer, "PNG", icc_profile=bytes(swapped))
+    assert_same_pixels(_imported(buffer.getvalue(), tmp_path), pixels[..., [1, 0, 2]])
 
 
 @pytest.mark.parametrize("format_name", ["JPEG", "WEBP", "AVIF", "TIFF", "GIF"])

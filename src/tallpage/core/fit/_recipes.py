@@ -35,6 +35,8 @@ class Choice:
     """Colour planes at half size, for JPEG only."""
     softened: bool = False
     """Encoded from slightly softened pixels."""
+    sharpened: bool = False
+    """Encoded from slightly sharpened pixels; only ever chosen by hand."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -58,9 +60,11 @@ class Recipe:
         return not self.knobs
 
     def makes(self, choice: Choice) -> bool:
-        """Whether a choice is one of this recipe's, softened or not."""
+        """Whether a choice is one of this recipe's, softened, sharpened or neither."""
         knob = choice.quality or choice.colours or 0
-        return self.lossless == (not knob) and replace(choice, softened=False) == self.choice_at(knob)
+        return self.lossless == (not knob) and replace(
+            choice, softened=False, sharpened=False
+        ) == self.choice_at(knob)
 
 
 RECIPES: tuple[Recipe, ...] = (
@@ -138,6 +142,8 @@ def encode(raster: Raster, choice: Choice, *, draft: bool = False) -> bytes:
     """
     if choice.softened:
         raster = raster.softened()
+    if choice.sharpened:
+        raster = raster.sharpened()
     match choice.format:
         case "jpeg":
             return raster.as_jpeg(quality=choice.quality or 0, subsample=choice.subsampled, draft=draft)

@@ -144,6 +144,7 @@ class ChoiceSchema(Schema):
     colours: Literal[2, 4, 16, 256] | None = None
     subsampled: bool = False
     softened: bool = False
+    sharpened: bool = False
 
     @model_validator(mode="after")
     def _makes_sense(self) -> Self:
@@ -157,6 +158,8 @@ class ChoiceSchema(Schema):
             raise ValueError("only PNG and GIF have a palette")
         if self.softened and self.quality is None:
             raise ValueError("only what has a quality is softened")
+        if self.softened and self.sharpened:
+            raise ValueError("a file is softened or sharpened, not both")
         if self.format != "jpeg" and self.subsampled:
             raise ValueError("only JPEG halves its colour")
         return self
