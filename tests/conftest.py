@@ -21,7 +21,8 @@ from tallpage.demo.site_server import DemoSite
 settings.register_profile("tallpage", deadline=None)
 settings.load_profile("tallpage")
 
-# A browser on a busy machine may miss its moment once. Twice is a failure; the summary names what was run again.
+# A browser on a busy machine may miss its moment once. Twice is a failure; the summary names what was
+# run again.
 _RUN_AGAIN = ("tests/browser/", "tests/core/capture/")
 
 
