@@ -142,6 +142,22 @@ def test_absurd_rules_are_refused_and_no_row_is_added(api: Api, cut_id: int, rul
     assert api.get(f"/cuts/{cut_id}/outputs") == []
 
 
+def test_a_file_says_when_its_slot_has_changed_and_follows_it_when_asked(
+    api: Api, run_queue: RunQueue, cut_id: int, slot_id: int
+) -> None:
+    api.send("POST", f"/cuts/{cut_id}/outputs", {"slot_id": slot_id}, status=202)
+    run_queue()
+    assert not _ledger(api, cut_id)["slot_changed"]
+    api.send("PUT", f"/slots/{slot_id}", {**SLOT, "name": "Column", "width_px": 120})
+    row = _ledger(api, cut_id)
+    assert (row["slot_changed"], row["width_px"], row["made_width_px"]) == (True, 160, 160)
+    api.send("POST", f"/outputs/{row['id']}/fit", {"follow_slot": True}, status=202)
+    run_queue()
+    row = _ledger(api, cut_id)
+    assert (row["slot_changed"], row["made_width_px"]) == (False, 120)
+    assert row["label"] == "Harbour Gazette: Column"
+
+
 def test_a_limit_that_cannot_be_met_says_what_would(api: Api, run_queue: RunQueue, cut_id: int) -> None:
     rules = {"width_px": 320, "limit_bytes": 5_200, "formats": ["jpeg"]}
     api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": rules}, status=202)

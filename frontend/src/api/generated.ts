@@ -1564,6 +1564,8 @@ export interface components {
             met: boolean;
             /** Stale */
             stale: boolean;
+            /** Slot Changed */
+            slot_changed: boolean;
             /** Tries */
             tries: number;
             /** Candidates */
@@ -1721,6 +1723,11 @@ export interface components {
          */
         FitIn: {
             choice?: components["schemas"]["ChoiceSchema"] | null;
+            /**
+             * Follow Slot
+             * @default false
+             */
+            follow_slot: boolean;
         };
         /**
          * DivideIn

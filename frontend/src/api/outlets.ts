@@ -112,8 +112,13 @@ export function useAddOutput(cutId: number) {
 export function useFitAgain(cutId: number) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: ({ outputId, choice }: { outputId: number; choice: Choice | null }) =>
-      answered(api.POST("/api/outputs/{output_id}/fit", { params: { path: { output_id: outputId } }, body: { choice } })),
+    mutationFn: ({ outputId, choice, followSlot = false }: { outputId: number; choice: Choice | null; followSlot?: boolean }) =>
+      answered(
+        api.POST("/api/outputs/{output_id}/fit", {
+          params: { path: { output_id: outputId } },
+          body: { choice, follow_slot: followSlot },
+        }),
+      ),
     onSettled: () => queries.invalidateQueries({ queryKey: ["outputs", cutId] }),
   });
 }

@@ -76,10 +76,10 @@ function Opened({ output }: { output: Output }) {
   const again = useFitAgain(cut.id);
   const remove = useDeleteOutput(cut.id);
   const show = useNotices((state) => state.show);
-  const refit = async () => {
+  const refit = async (followSlot: boolean) => {
     await saver.flush();
     again.mutate(
-      { outputId: output.id, choice: null },
+      { outputId: output.id, choice: null, followSlot },
       { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
     );
   };
@@ -94,6 +94,14 @@ function Opened({ output }: { output: Output }) {
       {!fitting && output.job.state === "done" && !output.met && <NotMet output={output} />}
       {output.stale && !fitting && (
         <p className="my-2 border-l-2 border-accent pl-2 text-sm">The cut has changed since this file was made.</p>
+      )}
+      {output.slot_changed && !fitting && (
+        <p className="my-2 border-l-2 border-accent pl-2 text-sm" data-slot-changed>
+          The slot’s rules have changed since.{" "}
+          <button type="button" className="btn btn-xs" onClick={() => void refit(true)}>
+            Fit to the slot
+          </button>
+        </p>
       )}
       {output.kept_small && (
         <p className="my-2 border-l-2 border-base-300 pl-2 text-sm" data-kept-small>
@@ -112,7 +120,7 @@ function Opened({ output }: { output: Output }) {
           </>
         )}
         {worthFittingAgain && (
-          <button type="button" className="btn btn-sm" onClick={() => void refit()}>
+          <button type="button" className="btn btn-sm" onClick={() => void refit(false)}>
             <RefreshCw size={15} aria-hidden /> Fit again
           </button>
         )}

@@ -14,13 +14,13 @@ from tallpage.core.fit import Choice
 from tallpage.core.leaves import MOST_LEAVES, require_breaks
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.outlets.making import KIND, remove_files
-from tallpage.server.outlets.models import Output, Slot
+from tallpage.server.outlets.models import RULES, Output, Slot
 from tallpage.server.shelf.models import Cut
 
 
 def add_slot_output(cut: Cut, slot: Slot) -> Output:
     """A new row of the ledger for a slot, and its file on the queue."""
-    row = Output(cut=cut, slot=slot, label=f"{slot.outlet.name}: {slot.name}")
+    row = Output(cut=cut, slot=slot, label=str(slot))
     row.copy_rules(slot)
     return _queue_new(row)
 
@@ -45,12 +45,18 @@ def _queue_new(output: Output) -> Output:
     return output
 
 
-def fit_again(output: Output, choice: Choice | None) -> Output:
-    """Make an output's file anew, searched or by a choice; what was there stays until it is ready."""
+def fit_again(output: Output, choice: Choice | None, *, follow_slot: bool = False) -> Output:
+    """Make an output's file anew, searched or by a choice; what was there stays until it is ready.
+
+    With ``follow_slot`` by the slot's rules as they are now.
+    """
+    if follow_slot and output.slot is not None:
+        output.copy_rules(output.slot)
+        output.label = str(output.slot)
     output.order(choice)
     output.choice = asdict(choice) if choice else None
     _follow_frame(output)
-    return _queue_again(output, "choice", "breaks")
+    return _queue_again(output, "choice", "breaks", "label", *RULES)
 
 
 def divide_again(output: Output, *, count: int | None, breaks: list[int]) -> Output:

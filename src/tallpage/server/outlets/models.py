@@ -179,6 +179,12 @@ class Output(Rules):
         return plan_size(self.shown().size, self.sizing)
 
     @property
+    def slot_changed(self) -> bool:
+        """Whether the slot's rules have changed since they were taken over."""
+        slot = self.slot
+        return slot is not None and any(getattr(self, name) != getattr(slot, name) for name in RULES)
+
+    @property
     def stale(self) -> bool:
         """Whether the cut has changed since the file was made."""
         return bool(self.file_key) and self.frame != self.cut.frame

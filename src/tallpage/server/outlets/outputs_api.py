@@ -35,7 +35,7 @@ router = Router(tags=["outputs"])
 def list_outputs(request: HttpRequest, cut_id: int) -> QuerySet[Output]:
     """The ledger of a cut."""
     cut = get_object_or_404(Cut, pk=cut_id)
-    return Output.objects.filter(cut=cut).select_related("job", "cut")
+    return Output.objects.filter(cut=cut).select_related("job", "cut", "slot__outlet")
 
 
 @router.post("/cuts/{cut_id}/outputs", response={202: OutputOut}, operation_id="add_output")
@@ -57,7 +57,8 @@ def fit_stale_outputs(request: HttpRequest, cut_id: int) -> Status[list[Output]]
 @router.post("/outputs/{output_id}/fit", response={202: OutputOut}, operation_id="fit_output")
 def fit_output(request: HttpRequest, output_id: int, payload: FitIn) -> Status[Output]:
     """Make the file anew: searched, or by a choice."""
-    return Status(202, fit_again(_output(output_id), payload.choice.as_choice() if payload.choice else None))
+    choice = payload.choice.as_choice() if payload.choice else None
+    return Status(202, fit_again(_output(output_id), choice, follow_slot=payload.follow_slot))
 
 
 @router.post("/outputs/{output_id}/leaves", response={202: OutputOut}, operation_id="divide_output")
@@ -106,4 +107,6 @@ def compare_band(request: HttpRequest, output_id: int, side: Side, number: int) 
 
 
 def _output(output_id: int) -> Output:
-    return get_object_or_404(Output.objects.select_related("job", "cut__capture"), pk=output_id)
+    return get_object_or_404(
+        Output.objects.select_related("job", "cut__capture", "slot__outlet"), pk=output_id
+    )

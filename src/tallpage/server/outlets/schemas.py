@@ -251,6 +251,7 @@ class OutputOut(SizedOut):
     looks: str
     met: bool
     stale: bool
+    slot_changed: bool
     tries: int
     candidates: list[CandidateOut]
     advice: list[AdviceOut]
@@ -298,6 +299,8 @@ class FitIn(Schema):
     """How to make the file anew; no choice means search."""
 
     choice: ChoiceSchema | None = None
+    follow_slot: bool = False
+    """Whether to take over the slot's rules as they are now."""
 
 
 class DivideIn(Schema):
