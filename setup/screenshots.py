@@ -6,6 +6,7 @@ import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.browser.stack import open_window, running_application
@@ -27,6 +28,21 @@ def _settled(person: Person) -> None:
 def _fit(person: Person, words: str, rows: int) -> None:
     person.add_slot(words)
     person.until(lambda _: len(person.all("[data-output][data-state=done]")) == rows)
+
+
+def _fold(person: Person, *, from_px: int, by_px: int) -> None:
+    """Fold away what lies between two rows of the window."""
+    person.button("Fold").click()
+    left_px = round(person.see("[data-crop-layer]").rect["x"]) + 200
+    mouse = ActionChains(person.driver, duration=50)
+    mouse.w3c_actions.pointer_action.move_to_location(left_px, from_px)
+    mouse.w3c_actions.pointer_action.pointer_down()
+    mouse.w3c_actions.pointer_action.move_to_location(left_px, from_px + by_px)
+    mouse.w3c_actions.pointer_action.pointer_up()
+    mouse.perform()
+    person.see("[data-fold]")
+    person.see_saved()
+    person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 2)
 
 
 def main() -> None:
@@ -67,6 +83,11 @@ def main() -> None:
         _fit(person, "240 px", 1)
         _fit(person, "720 px", 2)
         shoot("bench")
+        _fold(person, from_px=300, by_px=160)
+        shoot("folds")
+        person.button("Undo").click()
+        person.see_saved()
+        person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 2)
         person.button("Compare").click()
         person.see("img[data-side=result]")
         person.press("n")

@@ -8,7 +8,7 @@ import pytest
 
 from tallpage.core import errors
 
-PACKAGES = ["tallpage.core.capture", "tallpage.core.picture", "tallpage.core.fit"]
+PACKAGES = [f"tallpage.core.{name}" for name in ("capture", "picture", "frames", "sizing", "fit", "leaves")]
 
 
 @pytest.mark.parametrize("name", PACKAGES)

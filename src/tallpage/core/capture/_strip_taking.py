@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any, Literal
 
 from tallpage.core.capture._page_door import PageDoor
-from tallpage.core.capture._request import PageRequest, Progress
+from tallpage.core.capture._request import OnProgress, PageRequest, Progress
 from tallpage.core.capture._tiles import Tile, plan_inner_steps, plan_steps, plan_tiles
 from tallpage.core.capture._walk import GoOn
 from tallpage.core.geometry import Box
@@ -46,8 +46,11 @@ def take_strips(
     *,
     stepping: Stepping,
     on_step: Callable[[Tile], None],
+    on_progress: OnProgress,
 ) -> StripManifest:
     """Take the tiles. A page that is scrolled along is told of each step, before its picture.
+
+    ``on_progress`` is also called from the thread that writes, with what can be looked at by then.
 
     What comes back tells of all of them, or of those that were there when the person had enough.
     """
@@ -58,13 +61,19 @@ def take_strips(
     expected = sum(len(tile.strip_heights_device_px) for tile in tiles)
     writer = StripWriter(folder, width_px=tiles[0].clip_px.width_px * request.screen.scale)
     taken = 0
+
+    def progress() -> Progress:
+        return Progress(stage="taking", done=writer.count, expected=expected)
+
+    def store(png: bytes, tile: Tile) -> None:
+        _store(writer, png, tile)
+        on_progress(progress())
+
     # One tile is written while the browser draws the next.
     with ThreadPoolExecutor(max_workers=1) as storing:
         stored: Future[None] | None = None
         for tile in tiles:
-            # Told is what is written, since that is what can be looked at.
-            progress = Progress(stage="taking", done=writer.count, expected=expected)
-            if not go_on(progress) and taken > 0:
+            if not go_on(progress()) and taken > 0:
                 break
             if stepping:
                 place = {"top": tile.scroll_px, "alone": tile.alone}
@@ -73,7 +82,7 @@ def take_strips(
             png = page.picture(tile.clip_px, timeout_ms=operation_ms)
             if stored is not None:
                 stored.result()
-            stored = storing.submit(_store, writer, png, tile)
+            stored = storing.submit(store, png, tile)
             taken += 1
         if stored is not None:
             stored.result()

@@ -71,7 +71,16 @@ def take_page(
         if not stepping:
             blocks.look()
         tiles = plan(request, area.box, measured, stepping)
-        manifest = take_strips(page, request, tiles, folder, go_on, stepping=stepping, on_step=blocks.look_at)
+        manifest = take_strips(
+            page,
+            request,
+            tiles,
+            folder,
+            go_on,
+            stepping=stepping,
+            on_step=blocks.look_at,
+            on_progress=on_progress,
+        )
         page_map(blocks.found, area_px=area.box, scale=request.screen.scale).save(folder)
         taken_px = manifest.height_px // request.screen.scale
         broken_off = taken_px < area.box.height_px
