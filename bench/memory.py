@@ -1,6 +1,6 @@
 """Peak memory over a picture of 1280 × 100,000 px: taken in, looked at, cut and fitted.
 
-Each step runs in a process of its own, so that its peak is its own.
+Each step runs in a process of its own, in a worker's environment, so that its peak is its own.
 """
 
 from __future__ import annotations
@@ -15,6 +15,7 @@ import numpy as np
 from PIL import Image
 
 from tallpage.core.picture import StripManifest
+from tallpage.server.serve import WORKER_MEMORY
 
 WIDTH_PX, HEIGHT_PX = 1_280, 100_000
 # The high-water mark of this programme alone; rusage would carry over its parent's.
@@ -112,7 +113,7 @@ def peak_mb(code: str, *, picture: Path, folder: Path) -> int:
         capture_output=True,
         text=True,
         check=True,
-        env={**os.environ},
+        env={**os.environ, **WORKER_MEMORY},
     )
     return int(run.stdout)
 
