@@ -60,12 +60,6 @@ def test_a_dead_host_is_told_on_the_card_and_can_be_taken_again(person: Person, 
     assert "Take again" in card.text
 
 
-def test_a_page_that_never_ends_is_taken_with_a_warning(person: Person) -> None:
-    capture = person.ask(f"/captures/{person.take('/never')}")
-    assert capture["job"]["state"] == "done"
-    assert "Still loading" in capture["warnings"][0]
-
-
 def test_a_missing_page_is_taken_and_marked(person: Person) -> None:
     capture_id = person.take("/no-such-page")
     person.open_bench(capture_id)
