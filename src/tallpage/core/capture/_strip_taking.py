@@ -46,9 +46,12 @@ def take_strips(
     *,
     stepping: Stepping,
     on_step: Callable[[Tile], None],
+    on_drawn: Callable[[], None],
     on_progress: OnProgress,
 ) -> StripManifest:
     """Take the tiles. A page that is scrolled along is told of each step, before its picture.
+
+    ``on_drawn`` may use the page once all its pictures are there, while the last is still written.
 
     ``on_progress`` is also called from the thread that writes, with what can be looked at by then.
 
@@ -84,6 +87,7 @@ def take_strips(
                 stored.result()
             stored = storing.submit(store, png, tile)
             taken += 1
+        on_drawn()
         if stored is not None:
             stored.result()
     return writer.finish()

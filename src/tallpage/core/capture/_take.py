@@ -68,8 +68,6 @@ def take_page(
         whole = {**measured, "heightPx": measured["heightPx"] + rolled_up_px}
         area = area_of(request, whole, walk)
         blocks = _Blocks(page, request, shift_x_px=measured["leftPx"])
-        if not stepping:
-            blocks.look()
         tiles = plan(request, area.box, measured, stepping)
         manifest = take_strips(
             page,
@@ -79,6 +77,7 @@ def take_page(
             go_on,
             stepping=stepping,
             on_step=blocks.look_at,
+            on_drawn=lambda: None if stepping else blocks.look(),
             on_progress=on_progress,
         )
         page_map(blocks.found, area_px=area.box, scale=request.screen.scale).save(folder)
