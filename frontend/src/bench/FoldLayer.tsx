@@ -37,7 +37,7 @@ interface FoldProps {
 }
 
 function FoldEdge({ fold, index, edge, zoom }: FoldProps & { edge: "top" | "bottom"; zoom: number }) {
-  const { frames } = useBench();
+  const { frames, capture } = useBench();
   const at = edge === "top" ? fold.top_px : bottomOf(fold);
   const move = (to_px: number) => frames.getState().setFold(index, movedEdge(fold, edge, to_px));
   const drag = (event: PointerEvent<HTMLDivElement>) => {
@@ -59,6 +59,7 @@ function FoldEdge({ fold, index, edge, zoom }: FoldProps & { edge: "top" | "bott
       aria-label={`${edge === "top" ? "Upper" : "Lower"} edge of fold ${index + 1}`}
       aria-orientation="vertical"
       aria-valuemin={0}
+      aria-valuemax={capture.height_px}
       aria-valuenow={at}
       className={`pointer-events-auto absolute inset-x-0 h-3 cursor-ns-resize touch-none focus-visible:bg-accent/50 ${edge === "top" ? "-top-1.5" : "-bottom-1.5"}`}
       onPointerDown={(event) => {

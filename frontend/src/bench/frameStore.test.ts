@@ -73,6 +73,7 @@ test("folds are drawn, moved and taken away, each undone as one, and stay when t
   expect(folds()).toEqual([{ top_px: 200, height_px: 330 }]);
   later(2_000);
   store.getState().setFold(0, { top_px: 0, height_px: 1_500 });
+  store.getState().addFolds([{ top_px: 0, height_px: 1_500 }]);
   expect(folds()).toEqual([{ top_px: 200, height_px: 330 }]);
   store.getState().setField("height_px", 400);
   expect(folds()).toEqual([{ top_px: 200, height_px: 200 }]);

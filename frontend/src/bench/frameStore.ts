@@ -86,17 +86,21 @@ export function createFrameStore(page: PageSize, initial: Frame, clock: () => nu
           },
           setFolding: (folding) => set({ folding }),
           addFolds: (folds) => {
+            const { frame } = get();
+            const changed = withFolds(frame, [...frame.folds, ...folds]);
             lastNudge_ms = -Infinity;
-            set({ frame: withFolds(get().frame, [...get().frame.folds, ...folds]), folding: false });
+            // What would fold everything away changes nothing.
+            set({ frame: changed.folds.length > 0 ? changed : frame, folding: false });
           },
           setFold: (index, fold) => {
             const { frame } = get();
             const changed = withFolds(frame, frame.folds.with(index, fold));
-            // What would fold everything away changes nothing.
             if (changed.folds.length > 0) setInGesture(changed);
           },
-          removeFold: (index) =>
-            set({ frame: withFolds(get().frame, get().frame.folds.toSpliced(index, 1)) }),
+          removeFold: (index) => {
+            lastNudge_ms = -Infinity;
+            set({ frame: withFolds(get().frame, get().frame.folds.toSpliced(index, 1)) });
+          },
           replace: (frame) => {
             set({ frame, draft: null });
             store.temporal.getState().clear();

@@ -12,7 +12,7 @@ from tallpage.core.fit import Choice, fidelity_in_words
 from tallpage.core.sizing import Anchor, Way
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.outlets.models import RULES, Output, Rules, Slot
-from tallpage.server.shelf.schemas import FoldSchema
+from tallpage.server.shelf.schemas import BoxSchema, FoldSchema
 
 FormatName = Literal["jpeg", "png", "webp", "avif", "gif"]
 
@@ -203,13 +203,8 @@ class AdviceOut(Schema):
     folds: list[FoldSchema] = []
 
 
-class PlaceOut(Schema):
+class PlaceOut(BoxSchema):
     """A place in a file, in its pixels."""
-
-    x_px: int
-    y_px: int
-    width_px: int
-    height_px: int
 
 
 class WeightOut(Schema):

@@ -161,7 +161,7 @@ class ShelfOut(Schema):
 
 
 class BoxSchema(Schema):
-    """A box on the page."""
+    """A box in whole pixels."""
 
     x_px: int
     y_px: int
