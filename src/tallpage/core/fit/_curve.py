@@ -5,13 +5,10 @@ from __future__ import annotations
 import bisect
 import functools
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tallpage.core.fit._recipes import Recipe
 from tallpage.core.fit._sampling import Sample
-
-_CALIBRATED_BELOW_SHARE = 0.5
-"""Of a sample that is a larger share of its picture, a careful file costs as much as a try in full."""
 
 
 def of_the_whole(byte_count: int, sample: Sample, fixed_bytes: int) -> float:
@@ -23,23 +20,23 @@ def of_the_whole(byte_count: int, sample: Sample, fixed_bytes: int) -> float:
 class CurvePoint:
     """One knob: how heavy the whole would be, how good it would look; found out when it is asked for."""
 
-    def __init__(self, knob: int, recipe: Recipe, sample: Sample) -> None:
+    def __init__(self, knob: int, recipe: Recipe, sample: Sample, *, draft: bool) -> None:
         self.knob = knob
-        self._choice = recipe.choice_at(knob)
-        self._draft = recipe.draft_weight is not None
+        self.choice = recipe.choice_at(knob)
+        self._draft = draft
         self._fixed_bytes = recipe.fixed_bytes
         self._sample = sample
 
     @functools.cached_property
     def byte_count(self) -> float:
         """Bytes of the whole as such a file."""
-        data = self._sample.picture.encoded(self._choice, draft=self._draft)
+        data = self._sample.picture.encoded(self.choice, draft=self._draft)
         return of_the_whole(len(data), self._sample, self._fixed_bytes)
 
     @functools.cached_property
     def fidelity(self) -> float:
         """Fidelity of the whole; judging takes longer than encoding."""
-        return self._sample.picture.fidelity(self._choice, draft=self._draft)
+        return self._sample.picture.fidelity(self.choice, draft=self._draft)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -91,20 +88,26 @@ class Curve:
 
 
 def curve_of(sample: Sample, recipe: Recipe) -> Curve:
-    """The curve of a recipe."""
-    points = tuple(CurvePoint(knob, recipe, sample) for knob in recipe.probed)
-    return Curve(recipe=recipe, points=points, weight=recipe.draft_weight or 1.0)
+    """The curve of a recipe, right in bytes and in looks."""
+    draft = recipe.draft_weight is not None and recipe.drafts_look_alike
+    return _curve(sample, recipe, draft=draft)
 
 
-def calibrated(curve: Curve, sample: Sample, limit_bytes: int) -> Curve:
-    """The curve with its weight found where it matters, by one careful file of the sample.
+def rough_curve_of(sample: Sample, recipe: Recipe) -> Curve:
+    """The curve from drafts, where there are any: found quickly, and only its bytes tell."""
+    return _curve(sample, recipe, draft=recipe.draft_weight is not None)
 
-    How much heavier drafts are differs by picture more than by knob.
+
+def calibrated(curve: Curve, sample: Sample, knob: int) -> Curve:
+    """The curve with its weight found at ``knob``, by one careful file of the sample.
+
+    How much lighter than drafts they are differs by picture more than by knob.
     """
-    knob = curve.highest_within(limit_bytes)
-    if curve.recipe.draft_weight is None or sample.share >= _CALIBRATED_BELOW_SHARE or knob is None:
-        return curve
     data = sample.picture.encoded(curve.recipe.choice_at(knob))
-    careful = of_the_whole(len(data), sample, curve.recipe.fixed_bytes)
-    weight = curve.weight * careful / curve.bytes_at(knob)
-    return Curve(recipe=curve.recipe, points=curve.points, weight=weight)
+    careful_bytes = of_the_whole(len(data), sample, curve.recipe.fixed_bytes)
+    return replace(curve, weight=curve.weight * careful_bytes / curve.bytes_at(knob))
+
+
+def _curve(sample: Sample, recipe: Recipe, *, draft: bool) -> Curve:
+    points = tuple(CurvePoint(knob, recipe, sample, draft=draft) for knob in recipe.probed)
+    return Curve(recipe=recipe, points=points, weight=(recipe.draft_weight or 1.0) if draft else 1.0)

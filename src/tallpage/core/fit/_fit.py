@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import Executor, ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._curve import Curve, calibrated, curve_of
+from tallpage.core.fit._curve import Curve, calibrated, curve_of, rough_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
+from tallpage.core.fit._forecast import Forecast, forecast, softened_forecast
 from tallpage.core.fit._formats import Format
 from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory, KnownPicture
-from tallpage.core.fit._recipes import LOSSLESS, LOSSY, Choice, Recipe, softened_recipe
+from tallpage.core.fit._recipes import LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
 from tallpage.core.fit._sampling import Sample, sample_of
 from tallpage.core.fit._search import search_knob
 from tallpage.core.picture import Raster
@@ -21,9 +23,9 @@ _MOST_TRIES = 5
 """Full files of a format at most, where it may turn out the best."""
 _TRIES_FOR_COMPARISON = 1
 _FIRST_TRIES = 2
-_CAUTION = 1.04
-"""A single try is aimed a little below the limit."""
-_NEAR_ENOUGH, _COMPARABLE = 0.96, 0.88
+_CAUTION, _CAUTION_ONCE = 1.0, 1.03
+"""Files are aimed a little below the limit, a single one a little more."""
+_NEAR_ENOUGH, _COMPARABLE = 0.955, 0.88
 """Shares of the limit from which another file would look hardly better, or tell hardly more."""
 _IN_THE_RUNNING = 4.0
 """Points of expected fidelity behind the best within which a format is searched as carefully."""
@@ -31,10 +33,10 @@ _WORTH_COMPARING = 15.0
 """And within which one file is made; of the others the curve tells enough."""
 _LIGHTEST: dict[Format, float] = {"png": 0.67, "webp": 0.4}
 """As light as these shares of a quickly made PNG a careful lossless file may be."""
-_UNLIKELY = 50.0
-"""Points by which a recipe that is expected to be too heavy ranks behind the others."""
-_HOPELESS = 1.5
-"""How far over the limit the lightest file must be expected for a recipe not to be tried at all."""
+_PALETTE_SAVES = 6.0
+"""Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
+_FAR_OVER = 1.5
+"""How far over the limit a quickly made lossless file must be for no careful one to be made."""
 _SOFTENING_GAINS = 4.0
 """Points that a softened file must be ahead: our fidelity likes softness a little more than people do."""
 _VERIFIED_AT_MOST = 3
@@ -88,14 +90,12 @@ def fit_raster(
     at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
     with ThreadPoolExecutor(max_workers=at_once) as pool:
         search = _Search(source, sample, limit_bytes, usable, pool, should_stop)
-        curves: tuple[Curve, ...] = ()
+        if on_first is not None:
+            search.try_quickly(on_first)
         search.try_lossless()
         if not search.found:  # nothing can look better than the same pixels
-            curves = tuple(curve_of(search.sample, row) for row in LOSSY if row.format in usable)
-            if on_first is not None:
-                search.try_quickly(curves, on_first)
-            search.try_lossy(curves)
-            search.try_softened(curves)
+            search.try_lossy()
+            search.try_softened()
     found = search.found
     chosen = max(found, key=lambda row: (row.fidelity, -row.byte_count), default=None)
     return FitResult(
@@ -103,13 +103,13 @@ def fit_raster(
         candidates=tuple(sorted(found, key=lambda row: -row.fidelity)),
         met=chosen is not None and chosen.fidelity >= ACCEPTABLE_FIDELITY,
         tries=source.encodes,
-        curves=curves,
+        curves=search.curves,
     )
 
 
 @dataclass(frozen=True, slots=True)
 class _Plan:
-    curve: Curve
+    forecast: Forecast
     most_tries: int
 
 
@@ -125,32 +125,31 @@ class _Search:
         pool: Executor,
         should_stop: ShouldStop,
     ) -> None:
-        self.sample = sample
         self.found: list[Candidate] = []
+        self.curves: tuple[Curve, ...] = ()
+        self._sample = sample
         self._source = source
         self._limit_bytes = limit_bytes
         self._usable = usable
         self._pool = pool
         self._should_stop = should_stop
+        self._likeliest: Forecast | None = None
 
-    def try_lossless(self) -> None:
-        """The same pixels, where a quick look does not rule them out."""
-        quick_png = self._quickly(Choice(format="png"))
-        likely = [
-            row
-            for row in LOSSLESS
-            if row.format in self._usable and quick_png * _LIGHTEST[row.format] <= self._limit_bytes
-        ]
-        self._note(self._pool.map(self._same_pixels, likely))
+    def try_quickly(self, on_first: Callable[[Candidate], None]) -> None:
+        """A file made in the quickest way there is; it competes with none of the others.
 
-    def try_quickly(self, curves: Sequence[Curve], on_first: Callable[[Candidate], None]) -> None:
-        """A file made in the quickest way there is; it competes with none of the others."""
-        # JPEG comes first among the recipes, and is the quickest.
-        curve = next((row for row in curves if row.recipe.draft_weight is not None), None)
-        if curve is None:
+        None is made where lossless files are likely to fit, or where the best comes as soon.
+        """
+        if len(self._usable) == 1 or self._quick_png <= self._limit_bytes:
             return
-        recipe, wanted_bytes = curve.recipe, float(self._limit_bytes)
-        draft = Curve(recipe=recipe, points=curve.points)
+        # JPEG comes first among the recipes, and is the quickest.
+        recipe = next(
+            (row for row in LOSSY if row.format in self._usable and row.draft_weight is not None), None
+        )
+        if recipe is None:
+            return
+        draft = replace(rough_curve_of(self._sample, recipe), weight=1.0)
+        wanted_bytes = float(self._limit_bytes)
         for _ in range(_FIRST_TRIES):
             knob = draft.highest_within(wanted_bytes)
             if knob is None:
@@ -161,98 +160,118 @@ class _Search:
                 if first.fidelity >= ACCEPTABLE_FIDELITY:
                     on_first(first)
                 return
-            wanted_bytes *= self._limit_bytes / len(data) / _CAUTION
+            wanted_bytes *= self._limit_bytes / len(data) / _CAUTION_ONCE
 
-    def try_lossy(self, curves: Sequence[Curve]) -> None:
+    def try_lossless(self) -> None:
+        """The same pixels, where a quick look does not rule them out."""
+        likely = [
+            row
+            for row in LOSSLESS
+            if row.format in self._usable and self._quick_png * _LIGHTEST[row.format] <= self._limit_bytes
+        ]
+        self._note(self._pool.map(self._same_pixels, likely))
+
+    def try_lossy(self) -> None:
         """The likeliest recipe of each format, in as many files as its chances deserve."""
-        plans = self._plan(curves)
+        recipes = self._recipes()
+        self.curves = tuple(curve_of(self._sample, row) for row in recipes)
+        # The slowest comes last among the recipes, and starts first.
+        expected = [self._pool.submit(self._expected, row) for row in reversed(recipes)]
+        plans = _planned([found for future in expected if (found := future.result())])
         self._note(self._pool.map(self._best_of, plans))
         compared = [row for row in plans if row.most_tries < _MOST_TRIES]
         best = max(self.found, key=lambda row: row.fidelity, default=None)
         # What was only tried for comparison may fit all the same, or turn out the best.
-        again = [row for row in compared if best is None or best.recipe == row.curve.recipe.name]
-        self._note(self._pool.map(self._best_of, [_Plan(row.curve, _MOST_TRIES) for row in again]))
+        again = [row for row in compared if best is None or best.recipe == row.forecast.recipe.name]
+        self._note(self._pool.map(self._best_of, [_Plan(row.forecast, _MOST_TRIES) for row in again]))
+        self._likeliest = plans[0].forecast if plans else None
 
-    def try_softened(self, curves: Sequence[Curve]) -> None:
+    def try_softened(self) -> None:
         """Where nothing acceptable fits, the likeliest format again from slightly softened pixels."""
         best = max((row.fidelity for row in self.found), default=0.0)
-        if best >= ACCEPTABLE_FIDELITY or not curves:
+        if best >= ACCEPTABLE_FIDELITY or self._likeliest is None:
             return
-        likeliest = max(curves, key=lambda row: row.best_within(self._limit_bytes) or 0.0)
-        recipe = softened_recipe(likeliest.recipe)
-        if recipe is None:
+        found = softened_forecast(self._likeliest, self._source, self._sample, self._limit_bytes)
+        # Foretold against foretold: a sample errs alike for both.
+        if found is None or found.looks < self._likeliest.looks + _SOFTENING_GAINS:
             return
-        curve = curve_of(self.sample, recipe)
-        if (curve.best_within(self._limit_bytes) or 0.0) < best + _SOFTENING_GAINS:
-            return
-        candidate = self._best_of(_Plan(curve, _MOST_TRIES))
+        candidate = self._best_of(_Plan(found, _MOST_TRIES))
         if candidate is not None and candidate.fidelity >= best + _SOFTENING_GAINS:
             self.found.append(candidate)
+
+    @functools.cached_property
+    def _quick_png(self) -> float:
+        """About how heavy the same pixels would be as PNG."""
+        return self._quickly(Choice(format="png"))
+
+    def _recipes(self) -> list[Recipe]:
+        """The lossy recipes worth a look: palettes where the picture is simple or nothing else is taken."""
+        found = [row for row in LOSSY if row.format in self._usable]
+        without = [row for row in found if row not in PALETTE_RECIPES]
+        if not without or len(without) == len(found):
+            return found
+        return found if self._quick_png <= _PALETTE_SAVES * self._limit_bytes else without
 
     def _note(self, made: Iterable[Candidate | None]) -> None:
         self.found += [candidate for candidate in made if candidate]
 
     def _quickly(self, choice: Choice) -> float:
         """About how heavy a hastily made file would be."""
-        return len(self.sample.picture.encoded(choice, draft=True)) / self.sample.share
+        return len(self._sample.picture.encoded(choice, draft=True)) / self._sample.share
 
-    def _plan(self, curves: Sequence[Curve]) -> list[_Plan]:
-        """Which recipe of each format is made in full, and how many files it may take; the best first."""
-        best: dict[Format, tuple[float, Curve]] = {}
-        for curve, looks in zip(curves, self._pool.map(self._expected, curves), strict=True):
-            known = best.get(curve.recipe.format)
-            if looks is not None and (known is None or looks > known[0]):
-                best[curve.recipe.format] = (looks, curve)
-        ranked = sorted(best.values(), key=lambda row: -row[0])
-        plans = []
-        for looks, curve in ranked:
-            behind = ranked[0][0] - looks
-            if behind <= _WORTH_COMPARING:
-                tries = _MOST_TRIES if behind <= _IN_THE_RUNNING else _TRIES_FOR_COMPARISON
-                plans.append(_Plan(calibrated(curve, self.sample, self._limit_bytes), tries))
-        return plans
-
-    def _expected(self, curve: Curve) -> float | None:
-        """The fidelity expected under the limit; None where a recipe is hopeless."""
+    def _expected(self, recipe: Recipe) -> Forecast | None:
         self._should_stop()
-        looks = curve.best_within(self._limit_bytes)
-        if looks is not None:
-            return looks
-        # A prediction can err: what is expected to be only a little too heavy is tried.
-        lowest = curve.points[0]
-        if curve.bytes_at(lowest.knob) > _HOPELESS * self._limit_bytes:
-            return None
-        return lowest.fidelity - _UNLIKELY
+        return forecast(self._source, self._sample, recipe, self._limit_bytes)
 
     def _same_pixels(self, recipe: Recipe) -> Candidate | None:
         """The lossless file of a recipe, if it fits."""
         self._should_stop()
         choice = recipe.choice_at(0)
-        if recipe.format == "webp" and self._quickly(choice) > _HOPELESS * self._limit_bytes:
+        if recipe.format == "webp" and self._quickly(choice) > _FAR_OVER * self._limit_bytes:
             return None
         fits = len(self._source.encoded(choice)) <= self._limit_bytes
         return measured(self._source, recipe, choice) if fits else None
 
     def _best_of(self, plan: _Plan) -> Candidate | None:
         """The best fitting file of one recipe."""
-        recipe = plan.curve.recipe
-        caution = _CAUTION if plan.most_tries == _TRIES_FOR_COMPARISON else 1.0
+        self._should_stop()
+        curve = plan.forecast.curve
+        caution = _CAUTION if plan.most_tries == _MOST_TRIES else _CAUTION_ONCE
 
         def size_at(knob: int) -> int:
             self._should_stop()
-            return len(self._source.encoded(recipe.choice_at(knob)))
+            return len(self._source.encoded(curve.recipe.choice_at(knob)))
 
         outcome = search_knob(
             size_at,
-            recipe.knobs,
+            curve.recipe.knobs,
             self._limit_bytes,
-            estimate=lambda knob: plan.curve.bytes_at(knob) * caution,
+            estimate=lambda knob: curve.bytes_at(knob) * caution,
             most_tries=plan.most_tries,
             near_enough=_NEAR_ENOUGH if plan.most_tries == _MOST_TRIES else _COMPARABLE,
         )
         return (
-            None if outcome.knob is None else measured(self._source, recipe, recipe.choice_at(outcome.knob))
+            None
+            if outcome.knob is None
+            else measured(self._source, curve.recipe, curve.recipe.choice_at(outcome.knob))
         )
+
+
+def _planned(forecasts: Iterable[Forecast]) -> list[_Plan]:
+    """Which recipe of each format is made in full, and how many files it may take; the best first."""
+    best: dict[Format, Forecast] = {}
+    for found in forecasts:
+        known = best.get(found.recipe.format)
+        if known is None or found.looks > known.looks:
+            best[found.recipe.format] = found
+    ranked = sorted(best.values(), key=lambda row: -row.looks)
+    plans = []
+    for found in ranked:
+        behind = ranked[0].looks - found.looks
+        if behind <= _WORTH_COMPARING:
+            tries = _MOST_TRIES if behind <= _IN_THE_RUNNING else _TRIES_FOR_COMPARISON
+            plans.append(_Plan(found, tries))
+    return plans
 
 
 def least_acceptable(
@@ -277,7 +296,7 @@ def least_acceptable(
         curve = curve_of(sample, recipe)
         knob = curve.least_for(ACCEPTABLE_FIDELITY)
         if knob is not None:
-            curve = calibrated(curve, sample, round(curve.bytes_at(knob)) + 1)
+            curve = calibrated(curve, sample, knob)
             predicted.append((curve.bytes_at(knob), recipe, recipe.knobs.index(knob)))
     for _, recipe, position in sorted(predicted, key=lambda row: row[0]):
         for knob in recipe.knobs[position :: max(1, len(recipe.knobs) // 12)][:_VERIFIED_AT_MOST]:

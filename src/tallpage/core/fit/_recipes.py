@@ -50,7 +50,9 @@ class Recipe:
     probed: Sequence[int] = ()
     """Knobs at which a sample is encoded to predict the others."""
     draft_weight: float | None = None
-    """Bytes of a careful file for each of a draft's, roughly; None where only careful files tell enough."""
+    """Bytes of a careful file for each of a draft's, roughly; None where there are no drafts."""
+    drafts_look_alike: bool = True
+    """Whether a draft looks about as good as the careful file of its knob."""
     fixed_bytes: int = 0
     """Bytes of a file's head and tables, which do not grow with the picture."""
 
@@ -107,8 +109,9 @@ RECIPES: tuple[Recipe, ...] = (
         name="AVIF",
         format="avif",
         knobs=_AVIF_QUALITIES,
-        # Drafts of pages look far worse than careful files do.
         probed=(16, 40, 62, 80, 95),
+        draft_weight=0.9,
+        drafts_look_alike=False,  # of pages they look far worse
         fixed_bytes=300,
         choice_at=lambda knob: Choice(format="avif", quality=knob),
     ),
@@ -120,6 +123,7 @@ RECIPES: tuple[Recipe, ...] = (
         choice_at=lambda knob: Choice(format="gif", colours=knob),
     ),
 )
+PALETTE_RECIPES = tuple(row for row in RECIPES if row.knobs is _PALETTES)
 LOSSLESS = tuple(row for row in RECIPES if row.lossless)
 LOSSY = tuple(row for row in RECIPES if not row.lossless)
 

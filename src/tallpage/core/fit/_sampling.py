@@ -41,7 +41,7 @@ def sampled_rows(raster: Raster) -> Raster:
     size = raster.size
     if size.pixels <= _WHOLE_PIXELS:
         return raster
-    rows = bands(size.height_px, min(_BAND_PX, max(16, size.height_px // 9)))
+    rows = bands(size.height_px, min(_BAND_PX, max(2, size.height_px // 256) * 16))
     share = min(_SHARE_AT_MOST, SAMPLE_PIXELS / size.pixels)
     step = max(1, round(1 / share))
     picked = rows[step // 2 :: step]

@@ -8,7 +8,9 @@ from dataclasses import dataclass
 
 _SURELY_OVER = 1.02
 _TRUSTED_TRIES = 3
-"""After so many, halving is surer than an estimate that was wrong each time."""
+"""After so many, what was seen on both sides is surer than an estimate that was wrong each time."""
+_BEYOND = 1.0
+"""How far beyond two tries, in distances between them, what they say is believed to go on."""
 _HARDLY_ANY = 2
 _CAREFUL = 0.92
 """Share of the limit that is aimed at when tries run out and none has fitted."""
@@ -73,10 +75,10 @@ def _next_position(
     estimate: Callable[[int], float] | None,
 ) -> int:
     """A position strictly between ``fits`` and ``over``."""
-    known = [at for at in (fits, over) if at in sizes]
-    if estimate is not None and len(sizes) < _TRUSTED_TRIES:
-        return _highest_estimated(fits, over, limit_bytes, _corrected(knobs, sizes, known, estimate))
-    if len(known) > 1:
+    bracketed = fits in sizes and over in sizes
+    if estimate is not None and (len(sizes) < _TRUSTED_TRIES or not bracketed):
+        return _highest_estimated(fits, over, limit_bytes, _corrected(knobs, sizes, estimate))
+    if bracketed:
         # Bytes grow roughly as an exponential of the knob: interpolate in logarithms.
         low, high = math.log(max(1, sizes[fits])), math.log(max(1, sizes[over]))
         share = (math.log(max(1, limit_bytes)) - low) / (high - low) if high > low else 0.5
@@ -86,17 +88,22 @@ def _next_position(
 
 
 def _corrected(
-    knobs: Sequence[int], sizes: dict[int, int], known: Sequence[int], estimate: Callable[[int], float]
+    knobs: Sequence[int], sizes: dict[int, int], estimate: Callable[[int], float]
 ) -> Callable[[int], float]:
-    """The estimate of a position, times what it was off by where the size is known: next to it, or on
-    both sides of it."""
-    off = {at: math.log(max(1, sizes[at]) / max(1.0, estimate(knobs[at]))) for at in known}
+    """The estimate of a position, times what it was off by at the two nearest positions tried.
+
+    What it was off by is taken to change evenly, a little beyond the two as well: an estimate may
+    rise too steeply as well as be too high.
+    """
+    off = {at: math.log(max(1, size) / max(1.0, estimate(knobs[at]))) for at, size in sizes.items()}
 
     def expected(at: int) -> float:
-        if not known:
+        nearest = sorted(off, key=lambda tried: abs(tried - at))[:2]
+        if not nearest:
             return estimate(knobs[at])
-        low, high = min(known), max(known)
+        low, high = min(nearest), max(nearest)
         share = (at - low) / (high - low) if high > low else 0.0
+        share = min(max(share, -_BEYOND), 1 + _BEYOND)
         return estimate(knobs[at]) * math.exp((1 - share) * off[low] + share * off[high])
 
     return expected

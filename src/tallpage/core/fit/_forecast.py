@@ -1,0 +1,84 @@
+"""What a recipe would make of a picture under a limit, foretold by one careful file of its sample."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from tallpage.core.fit._curve import Curve, calibrated, rough_curve_of
+from tallpage.core.fit._memory import KnownPicture
+from tallpage.core.fit._recipes import Recipe, softened_recipe
+from tallpage.core.fit._sampling import Sample
+
+_HOPELESS = 1.5
+"""How far over the limit the lightest file must be expected for a recipe not to be tried at all."""
+_UNLIKELY = 50.0
+"""Points by which a recipe that is expected to be too heavy ranks behind the others."""
+_POINTS_AN_E_FOLD = 25.0
+"""Fidelity rises by about so much when bytes grow e-fold: 20 on pages, up to 40 on photographs."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Forecast:
+    """A recipe, how good its best file under the limit is expected to look, and how heavy its files are."""
+
+    curve: Curve
+    looks: float
+
+    @property
+    def recipe(self) -> Recipe:
+        """The recipe that is foretold."""
+        return self.curve.recipe
+
+
+def forecast(source: KnownPicture, sample: Sample, recipe: Recipe, limit_bytes: int) -> Forecast | None:
+    """The forecast of one recipe; None where it is hopeless."""
+    return _foretold(rough_curve_of(sample, recipe), source, sample, limit_bytes)
+
+
+def softened_forecast(
+    plain: Forecast, source: KnownPicture, sample: Sample, limit_bytes: int
+) -> Forecast | None:
+    """The forecast of a recipe from slightly softened pixels; None where it is hopeless or there is none."""
+    recipe = softened_recipe(plain.recipe)
+    return _foretold(replace(plain.curve, recipe=recipe), source, sample, limit_bytes) if recipe else None
+
+
+def _foretold(curve: Curve, source: KnownPicture, sample: Sample, limit_bytes: int) -> Forecast | None:
+    recipe = curve.recipe
+    knob = _knob_within(curve, limit_bytes)
+    if knob is None:
+        return None
+    heavier = _heavier_by(curve, source, sample, knob)
+    knob = _knob_within(curve, limit_bytes / heavier)
+    if knob is None:
+        return None
+    curve = calibrated(curve, sample, knob)
+    curve = replace(curve, weight=curve.weight * heavier)
+    careful_bytes = curve.bytes_at(knob)
+    looks = sample.picture.fidelity(recipe.choice_at(knob))
+    if knob == recipe.knobs[0] and careful_bytes > limit_bytes:
+        # A forecast can err: what is expected to be only a little too heavy is tried.
+        hopeless = careful_bytes > _HOPELESS * limit_bytes
+        return None if hopeless else Forecast(curve=curve, looks=looks - _UNLIKELY)
+    if recipe.draft_weight is not None:
+        looks += _POINTS_AN_E_FOLD * math.log(limit_bytes / careful_bytes)
+    return Forecast(curve=curve, looks=min(looks, 100.0))
+
+
+def _heavier_by(curve: Curve, source: KnownPicture, sample: Sample, knob: int) -> float:
+    """How many times as heavy the whole is as its sample tells, by a draft of it near ``knob``."""
+    if curve.recipe.draft_weight is None or sample.share == 1:
+        return 1.0
+    nearest = min(curve.points, key=lambda point: abs(point.knob - knob))
+    whole_bytes = len(source.encoded(nearest.choice, draft=True))
+    return whole_bytes / nearest.byte_count
+
+
+def _knob_within(curve: Curve, limit_bytes: float) -> int | None:
+    """The highest knob expected to fit, or the lowest of all where that is not quite hopeless."""
+    knob = curve.highest_within(limit_bytes)
+    if knob is not None:
+        return knob
+    lowest = curve.recipe.knobs[0]
+    return lowest if curve.bytes_at(lowest) <= 2 * _HOPELESS * limit_bytes else None
