@@ -9,6 +9,7 @@ TallPageError
 │   └── PictureTooLarge     more pixels than Tall Page takes in
 ├── FrameError          the frame does not lie on the capture
 ├── FitError            what was asked of a file makes no sense
+├── ListError           a list of pages, or a pattern for their names, cannot be used
 ├── StorageError        the data folder cannot be written
 └── Stopped             the person asked to stop
 
@@ -85,6 +86,13 @@ class FitError(TallPageError):
     """A width, limit or format that cannot be worked with."""
 
     code = "fit_impossible"
+
+
+class ListError(TallPageError):
+    """A list of pages cannot be read, or a pattern for the names of their files not be filled."""
+
+    code = "list_unreadable"
+    default_hint = "Paste addresses, one a line, or give a text, CSV or XLSX file."
 
 
 class StorageError(TallPageError):

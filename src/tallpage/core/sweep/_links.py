@@ -1,0 +1,47 @@
+"""Pages that a page links to in its main part."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from urllib.parse import urljoin, urlsplit
+
+from bs4 import BeautifulSoup, Tag
+
+from tallpage.core.errors import ListError
+from tallpage.core.sweep._fetching import Fetched
+from tallpage.core.sweep._pages import Found
+
+_MAIN = ("main", "[role=main]", "article", "body")
+_AROUND = "nav, header, footer, aside, [role=navigation], [role=banner], [role=contentinfo]"
+_NOT_PAGES = (".pdf", ".zip", ".jpg", ".jpeg", ".png", ".gif", ".webp", ".avif", ".svg", ".mp4", ".mp3")
+
+
+def links_of_page(answer: Fetched) -> list[Found]:
+    """The links in the main part of a page, in order, of http and https pages.
+
+    Raises:
+        ListError: it is not a page.
+    """
+    if answer.status != 200 or "html" not in answer.media_type:
+        raise ListError(
+            f"{answer.address} is not a page whose links can be read (answer {answer.status}, "
+            f"{answer.media_type or 'of no kind'}).",
+            hint="Check the address.",
+            code="list_not_a_page",
+        )
+    soup = BeautifulSoup(answer.data, "html.parser")
+    base = soup.find("base", href=True)
+    start = urljoin(answer.address, str(base["href"])) if isinstance(base, Tag) else answer.address
+    part = next((found for name in _MAIN if (found := soup.select_one(name))), soup)
+    if part.name == "body":
+        for around in part.select(_AROUND):
+            around.decompose()
+    return list(_links(part, start))
+
+
+def _links(part: Tag, start: str) -> Iterator[Found]:
+    for link in part.find_all("a", href=True):
+        target = urljoin(start, str(link["href"]).strip())
+        parts = urlsplit(target)
+        if parts.scheme in ("http", "https") and not parts.path.lower().endswith(_NOT_PAGES):
+            yield Found(text=target, line=link.sourceline or 0, title=" ".join(link.get_text(" ").split()))
