@@ -5,7 +5,7 @@ from __future__ import annotations
 import importlib
 import sys
 
-MEASUREMENTS = ("capture", "page_memory", "memory", "fit", "exhaustive", "resampling", "fidelity")
+MEASUREMENTS = ("capture", "page_memory", "memory", "fit", "exhaustive", "resampling", "fidelity", "sweep")
 
 
 def main() -> int:

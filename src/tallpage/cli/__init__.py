@@ -9,6 +9,7 @@ import typer
 
 from tallpage.cli._capture import capture
 from tallpage.cli._fit import fit
+from tallpage.cli._sweep import sweep
 
 app = typer.Typer(
     help="Full-length pictures of web pages, fitted under a byte limit.",
@@ -18,6 +19,7 @@ app = typer.Typer(
 )
 app.command()(capture)
 app.command()(fit)
+app.command()(sweep)
 
 
 @app.command()

@@ -33,6 +33,9 @@ _USAGE_CODES = {
     "language_malformed",
     "step_malformed",
     "wait_impossible",
+    "pattern_malformed",
+    "pace_impossible",
+    "slot_malformed",
 }
 
 

@@ -41,6 +41,12 @@ def move_folder_whole(source: Path, target: Path) -> None:
         _flush_to_disk(target.parent)
 
 
+def empty_folder(folder: Path) -> None:
+    """Delete what is in a folder of work under way that begins anew."""
+    for path in folder.iterdir():
+        path.unlink()
+
+
 def _flush_to_disk(path: Path) -> None:
     handle = os.open(path, os.O_RDONLY)
     try:

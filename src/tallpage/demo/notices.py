@@ -16,6 +16,8 @@ _CAUSES = (
     ("Pier works", "The waiting room at {place} was painted. It is now the colour of the {ship}."),
 )
 _NEWEST = date(2026, 11, 20)
+NOTICE_PAGES = 112
+"""So many of the newest have a page of their own."""
 
 
 def notices_from(start: int, count: int) -> str:
@@ -23,13 +25,24 @@ def notices_from(start: int, count: int) -> str:
     return "".join(_notice(number) for number in range(max(0, start), max(0, start) + count))
 
 
+def notice_day(number: int) -> date:
+    """When a notice was written."""
+    return _NEWEST - timedelta(days=2 * number)
+
+
+def notice_title(number: int) -> str:
+    """What a notice is about. Some titles come again: the Narrows are often foggy."""
+    title, _ = _CAUSES[(number * 5 + number // 7) % len(_CAUSES)]
+    return f"{title}: {_PLACES[(number * 3 + 1) % 4]}"
+
+
 def _notice(number: int) -> str:
-    title, text = _CAUSES[(number * 5 + number // 7) % len(_CAUSES)]
+    _, text = _CAUSES[(number * 5 + number // 7) % len(_CAUSES)]
     place, ship = _PLACES[(number * 3 + 1) % 4], _SHIPS[(number + number // 4) % 4]
-    day = _NEWEST - timedelta(days=2 * number)
+    day = notice_day(number)
     words = text.format(place=place, ship=ship, minutes=10 + number * 7 % 50)
     return (
         f'<article class="notice"><time datetime="{day}">{day:%-d %B %Y}</time>'
-        f"<h3>{title}: {place}</h3><p>{words} We are sorry for the trouble, "
+        f"<h3>{notice_title(number)}</h3><p>{words} We are sorry for the trouble, "
         "and glad of your patience.</p></article>"
     )

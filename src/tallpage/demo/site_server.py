@@ -11,6 +11,7 @@ import secrets
 import string
 import sys
 import time
+import zlib
 from http import HTTPStatus
 from http.cookies import SimpleCookie
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
@@ -19,8 +20,9 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
-from tallpage.demo.notices import notices_from
+from tallpage.demo.notices import NOTICE_PAGES, notice_title, notices_from
 from tallpage.demo.photo_store import PhotoStore
+from tallpage.demo.sitemaps import sitemap_file
 
 PAGES = {
     "/": "home",
@@ -52,14 +54,35 @@ def render_page(name: str) -> str:
     return layout.substitute(title=title[1] if title else "", main=part)
 
 
+def render_notice(number: int) -> str:
+    """The page of one notice."""
+    heading = notice_title(number)
+    layout = string.Template(_FILES.joinpath("layout.html").read_text("utf-8"))
+    part = string.Template(_FILES.joinpath("notice.html").read_text("utf-8")).substitute(
+        heading=heading, notice=notices_from(number, 1), earlier=notices_from(number + 1, 1 + number % 9)
+    )
+    return layout.substitute(title=heading, main=part)
+
+
+def _notice_number(path: str) -> int | None:
+    word = path.removeprefix("/notices/")
+    return int(word) if path.startswith("/notices/") and word.isdigit() and int(word) < NOTICE_PAGES else None
+
+
+def _far_away_seconds(path: str) -> float:
+    """50 to 400 ms, always the same for an address."""
+    return 0.05 + 0.35 * (zlib.crc32(path.encode()) % 1_000) / 1_000
+
+
 class DemoSite(ThreadingHTTPServer):
-    """A server on loopback; each answer in a thread of its own."""
+    """A server on loopback; each answer in a thread of its own. ``far_away`` answers take 50–400 ms."""
 
     daemon_threads = True
 
-    def __init__(self, port: int, photos: PhotoStore) -> None:
+    def __init__(self, port: int, photos: PhotoStore, *, far_away: bool = False) -> None:
         super().__init__(("127.0.0.1", port), _Handler)
         self.photos = photos
+        self.far_away = far_away
         self.sign_in_token = secrets.token_hex(8)
 
     def handle_error(self, request: Any, client_address: Any) -> None:
@@ -80,6 +103,8 @@ class _Handler(BaseHTTPRequestHandler):
     def do_GET(self) -> None:
         parts = urlsplit(self.path)
         path = parts.path.rstrip("/") or "/"
+        if self.server.far_away:
+            time.sleep(_far_away_seconds(self.path))
         if path == "/crew" and not self._signed_in():
             self._redirect("/sign-in")
         elif path in PAGES:
@@ -87,6 +112,8 @@ class _Handler(BaseHTTPRequestHandler):
         elif path == "/notices/more":
             start = int(parse_qs(parts.query).get("from", ["0"])[0])
             self._send(notices_from(start, NOTICES_AT_ONCE))
+        elif (number := _notice_number(path)) is not None:
+            self._send(render_notice(number))
         elif path.startswith("/photos/"):
             self._send_photo(path.removeprefix("/photos/"))
         elif path == "/slow":
@@ -124,8 +151,8 @@ class _Handler(BaseHTTPRequestHandler):
             self._send(_FILES.joinpath("site.css").read_text("utf-8"), media_type="text/css")
         elif path == "/site.js":
             self._send(_FILES.joinpath("site.js").read_text("utf-8"), media_type="text/javascript")
-        elif path == "/sitemap.xml":
-            self._send(self._sitemap(), media_type="application/xml")
+        elif (sitemap := self._sitemap(path)) is not None:
+            self._send(sitemap, media_type="application/gzip" if path.endswith("gz") else "application/xml")
         elif path == "/sailings.csv":
             self._send("leaves,reaches\n06:10,06:45\n", media_type="text/csv")
         elif path == "/robots.txt":
@@ -136,16 +163,9 @@ class _Handler(BaseHTTPRequestHandler):
         else:
             self._send(render_page("missing"), status=HTTPStatus.NOT_FOUND)
 
-    def _sitemap(self) -> str:
-        rows = "".join(
-            f"<url><loc>{self.server.address}{path}</loc></url>"
-            for path in PAGES
-            if path not in ("/crew", "/sign-in")
-        )
-        return (
-            '<?xml version="1.0" encoding="UTF-8"?>'
-            f'<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">{rows}</urlset>'
-        )
+    def _sitemap(self, path: str) -> bytes | None:
+        listed = (page for page in PAGES if page not in ("/crew", "/sign-in"))
+        return sitemap_file(path, self.server.address, listed)
 
     def _never_end(self) -> None:
         self.send_response(HTTPStatus.OK)

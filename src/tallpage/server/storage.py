@@ -75,12 +75,6 @@ def discard_folder(folder: Path) -> None:
     shutil.rmtree(folder, ignore_errors=True)
 
 
-def empty_folder(folder: Path) -> None:
-    """Delete what is in a folder of work under way that begins anew."""
-    for path in folder.iterdir():
-        path.unlink()
-
-
 def _home() -> Path:
     return Path(settings.HOME)
 

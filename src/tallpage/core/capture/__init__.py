@@ -7,6 +7,7 @@ never held in memory.
 from tallpage.core.capture._address import normalise_address, require_public
 from tallpage.core.capture._browser import Browser, BrowserMissing, find_chromium
 from tallpage.core.capture._guard import Guard, PrivateHosts
+from tallpage.core.capture._keeper import BrowserKeeper
 from tallpage.core.capture._page_map import Block, PageMap
 from tallpage.core.capture._patience import Patience
 from tallpage.core.capture._report import PageReport
@@ -21,6 +22,7 @@ __all__ = [
     "BasicSignIn",
     "Block",
     "Browser",
+    "BrowserKeeper",
     "BrowserMissing",
     "Extent",
     "FormSignIn",

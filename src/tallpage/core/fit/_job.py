@@ -48,12 +48,14 @@ def fit_cut(
     memory: FitMemory | None = None,
     on_first: Callable[[Candidate], None] | None = None,
     should_stop: Callable[[], None] = lambda: None,
+    advised: bool = True,
 ) -> FitResult:
     """Fit what ``open_as(plan)`` shows to ``order``.
 
     ``open_as`` gives the cut as it was planned, held, since it is read many times. What ``memory``
     knows of its pixels is not found out again. With a ``choice``
-    the result holds the one file made by it.
+    the result holds the one file made by it. Finding advice takes longer than the fit: who has no
+    use for it leaves it out.
 
     Raises:
         FitError: the output would be higher than allowed, or no format can hold it.
@@ -74,7 +76,7 @@ def fit_cut(
         on_first=on_first,
         should_stop=should_stop,
     )
-    if result.met:
+    if result.met or not advised:
         return result
     advice = advise(raster, order.limit_bytes, order.formats, memory, should_stop=should_stop)
     if not order.sizing.divisible:

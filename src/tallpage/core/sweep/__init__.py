@@ -1,6 +1,7 @@
 """A list of many pages -> what to take, in which order and under which names."""
 
 from tallpage.core.sweep._fetching import Fetch, Fetched, fetcher
+from tallpage.core.sweep._folder import SweepOrder, sweep_into
 from tallpage.core.sweep._links import links_of_page
 from tallpage.core.sweep._manifest import COLUMNS, ManifestRow, manifest_csv, manifest_json, row_from_json
 from tallpage.core.sweep._naming import Named
@@ -9,6 +10,8 @@ from tallpage.core.sweep._pages import MOST_PAGES, BadLine, Found, ListedPage, P
 from tallpage.core.sweep._pasted import looks_like_address, read_pasted
 from tallpage.core.sweep._pattern import DEFAULT_PATTERN, FIELDS, Namer, Pattern
 from tallpage.core.sweep._robots import Robots
+from tallpage.core.sweep._running import workers_for_this_machine
+from tallpage.core.sweep._shots import SlotOrder
 from tallpage.core.sweep._sitemap import Sitemap, read_sitemap, sitemap_like
 from tallpage.core.sweep._tables import Column, Table, read_file
 
@@ -31,6 +34,8 @@ __all__ = [
     "Pattern",
     "Robots",
     "Sitemap",
+    "SlotOrder",
+    "SweepOrder",
     "Table",
     "Waiting",
     "fetcher",
@@ -46,4 +51,6 @@ __all__ = [
     "row_from_json",
     "section_of",
     "sitemap_like",
+    "sweep_into",
+    "workers_for_this_machine",
 ]

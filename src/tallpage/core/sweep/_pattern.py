@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from pathvalidate import sanitize_filename
@@ -50,7 +50,7 @@ class Pattern:
         """The path without extension; a missing field is empty, and so are folders that come out empty.
 
         >>> Pattern("{section}/{title}").filled({"section": "news", "title": 'Storm: "all" boats ../in'})
-        'news/Storm all boats -in'
+        'news/Storm all boats ..-in'
         """
         parts = [
             safe_part(_FIELD.sub(lambda field: _within_a_part(values.get(field[1], "")), part))
@@ -70,9 +70,9 @@ class Pattern:
 class Namer:
     """Gives every file a path of its own; the second of a name is told apart by its number."""
 
-    def __init__(self, pattern: Pattern) -> None:
+    def __init__(self, pattern: Pattern, *, given: Iterable[str] = ()) -> None:
         self._pattern = pattern
-        self._given: set[str] = set()
+        self._given = {_folded(path) for path in given}
 
     def name(self, values: Mapping[str, str], extension: str) -> str:
         """A path with extension that was not given before, whatever the case of its letters."""
@@ -92,7 +92,8 @@ def safe_part(text: str) -> str:
     ('CON_', '')
     """
     calm = " ".join(unicodedata.normalize("NFC", text).split())
-    safe = sanitize_filename(calm, platform="universal").strip(_BARE)
+    spaced = sanitize_filename(calm, platform="universal", replacement_text=" ")
+    safe = " ".join(spaced.split()).strip(_BARE)
     cut = safe.encode()[:_MOST_PART_BYTES].decode(errors="ignore").rstrip(_BARE)
     # What was cut off, or stripped, may leave a reserved name behind.
     return sanitize_filename(cut, platform="universal")

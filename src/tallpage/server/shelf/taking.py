@@ -13,7 +13,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from tallpage.core.capture import (
-    Browser,
+    BrowserKeeper,
     Guard,
     PageMap,
     PageReport,
@@ -22,9 +22,8 @@ from tallpage.core.capture import (
     Screen,
     normalise_address,
     require_public,
-    take_page,
 )
-from tallpage.core.errors import PageError, TallPageError
+from tallpage.core.errors import PageError
 from tallpage.core.files import write_whole
 from tallpage.core.frames import Frame
 from tallpage.core.geometry import Box
@@ -36,11 +35,9 @@ from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.searching import index_capture
 from tallpage.server.signins.keeping import sign_in_for
-from tallpage.server.storage import discard_folder, empty_folder, incoming_folder, publish_capture
+from tallpage.server.storage import discard_folder, incoming_folder, publish_capture
 
 KIND = "take_page"
-_PAGES_PER_BROWSER = 50
-_BROWSER_BROKE = ("browser_closed", "page_crashed")
 Taken = tuple[StripManifest, PageReport]
 
 
@@ -106,66 +103,21 @@ def prepare(job: Job) -> Work:
 def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:
     if not server_settings.ALLOW_PRIVATE:
         require_public(request.address, server_settings.PRIVATE_HOSTS)
-    try:
-        return _take_once(request, folder, signals)
-    except TallPageError as error:
-        if error.code not in _BROWSER_BROKE:
-            raise
-    # The page may be innocent: it gets one more try, with a browser of its own.
-    empty_folder(folder)
-    return _take_once(request, folder, signals)
 
-
-def _take_once(request: PageRequest, folder: Path, signals: Signals) -> Taken:
     def on_progress(progress: Progress) -> None:
         signals.report(progress.stage, progress.done, progress.expected)
 
-    try:
-        browser = _keeper().browser()
-        return take_page(browser, request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish)
-    except TallPageError as error:
-        if error.code in _BROWSER_BROKE:
-            _keeper().close()
-        raise
-
-
-class _BrowserKeeper:
-    """One browser for many pages, replaced when it broke or has had its share."""
-
-    def __init__(self) -> None:
-        self._browser: Browser | None = None
-        self._guard = self._started_guard()
-        self._pages = 0
-
-    @staticmethod
-    def _started_guard() -> Guard | None:
-        if server_settings.ALLOW_PRIVATE:
-            return None
-        return Guard(server_settings.PRIVATE_HOSTS.allows).__enter__()
-
-    def browser(self) -> Browser:
-        """A browser that answers."""
-        if self._browser is not None and (not self._browser.is_alive or self._pages >= _PAGES_PER_BROWSER):
-            self.close()
-        if self._browser is None:
-            self._browser = Browser(guard=self._guard).__enter__()
-            self._pages = 0
-        self._pages += 1
-        return self._browser
-
-    def close(self) -> None:
-        """End the browser; the next page starts another."""
-        browser, self._browser = self._browser, None
-        if browser is not None:
-            browser.__exit__(None, None, None)
+    return _keeper().take(request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish)
 
 
 @cache
-def _keeper_of(_process_id: int) -> _BrowserKeeper:
-    return _BrowserKeeper()
+def _keeper_of(_process_id: int) -> BrowserKeeper:
+    if server_settings.ALLOW_PRIVATE:
+        return BrowserKeeper()
+    return BrowserKeeper(Guard(server_settings.PRIVATE_HOSTS.allows).__enter__())
 
 
-def _keeper() -> _BrowserKeeper:
+def _keeper() -> BrowserKeeper:
     """This process's keeper; a forked process must not use its parent's."""
     return _keeper_of(os.getpid())
 

@@ -1,0 +1,171 @@
+"""``tallpage sweep``: many pages on several screens into a folder."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import replace
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+from rich.console import Console
+from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
+
+from tallpage.cli._telling import print_json, require_folder, told_in_one_line
+from tallpage.core.capture import PageRequest, Screen, normalise_address
+from tallpage.core.errors import ListError
+from tallpage.core.fit import FitOrder, require_formats
+from tallpage.core.sizing import Sizing
+from tallpage.core.sweep import (
+    DEFAULT_PATTERN,
+    Found,
+    ListedPage,
+    Pace,
+    PageList,
+    Pattern,
+    Robots,
+    SlotOrder,
+    SweepOrder,
+    fetcher,
+    list_of,
+    read_file,
+    read_sitemap,
+    sweep_into,
+    workers_for_this_machine,
+)
+from tallpage.core.units import parse_byte_count
+
+_WEB = re.compile(r"https?://", re.IGNORECASE)
+
+
+def sweep(
+    source: Annotated[
+        str,
+        typer.Argument(metavar="LIST|SITEMAP_URL", help="A text, CSV or XLSX file, or a sitemap's address."),
+    ],
+    out: Annotated[Path, typer.Option(help="Folder for the pictures; it is made.", file_okay=False)],
+    screens: Annotated[str, typer.Option(help="Screens, divided by commas: 1280x800,390x844@3")] = "1280x800",
+    name: Annotated[
+        str,
+        typer.Option(
+            help="Pattern of names: text, / for folders, {host} {path} {section} {title} {screen} {width} "
+            "{date} {time} {number} {slot}."
+        ),
+    ] = DEFAULT_PATTERN,
+    slot: Annotated[
+        list[str] | None,
+        typer.Option(help="Make a file of this width under this limit of each page, like 720:90kB."),
+    ] = None,
+    column: Annotated[
+        int | None, typer.Option(help="Column of a table that holds the addresses, from 1.", min=1)
+    ] = None,
+    max_height: Annotated[int | None, typer.Option(help="Cut pages off after so many CSS px.", min=1)] = None,
+    at_once: Annotated[int, typer.Option(help="Pages of one host at once.")] = Pace().at_once,
+    pause: Annotated[
+        float, typer.Option(help="Seconds between the starts of two of one host.")
+    ] = Pace().pause_s,
+    workers: Annotated[
+        int | None, typer.Option(help="Browsers; as many as this machine can bear.", min=1, max=32)
+    ] = None,
+    robots: Annotated[
+        bool | None, typer.Option(help="Leave out what robots.txt asks programmes to; so with sitemaps.")
+    ] = None,
+    resume: Annotated[bool, typer.Option(help="Go on with a sweep that is in the folder.")] = False,
+    as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
+) -> None:
+    """Take many pages on several screens, named by a pattern, with a manifest."""
+    with told_in_one_line():
+        chosen = tuple(Screen.parse(text) for text in screens.split(","))
+        pattern, pace = Pattern(name), Pace(at_once=at_once, pause_s=pause)
+        slots = tuple(_slot(text) for text in slot or ())
+        require_folder(out)
+        pages = _listed(source, column)
+        from_sitemap = bool(_WEB.match(source))
+        respected = robots if robots is not None else from_sitemap
+        kept, forbidden = _welcome(pages) if respected else (pages, 0)
+        if not kept.pages:
+            raise ListError(f"{source} holds no page to take.", code="list_empty")
+        order = SweepOrder(
+            pages=kept,
+            screens=tuple(dict.fromkeys(chosen)),
+            how=PageRequest(address="", screen=chosen[0], max_height_px=max_height),
+            pattern=pattern,
+            slots=slots,
+        )
+        with _bar() as on_row:
+            rows = sweep_into(
+                out,
+                order,
+                pace=pace,
+                workers=workers or workers_for_this_machine(),
+                resume=resume,
+                on_row=on_row,
+            )
+    failed = [row for row in rows if row.failed]
+    facts: dict[str, Any] = {
+        "folder": str(out),
+        "pages": len(kept.pages),
+        "pictures": len(rows) - len(failed),
+        "failed": len(failed),
+        "bad_lines": pages.bad_count,
+        "duplicates": pages.duplicates,
+        "left_over": pages.left_over,
+        "forbidden": forbidden,
+        "manifest": str(out / "manifest.json"),
+    }
+    if as_json:
+        print_json(facts)
+    else:
+        print(f"{out}: {facts['pictures']} pictures of {facts['pages']} pages, {len(failed)} failed")
+        for row in failed[:20]:
+            print(f"  {row.address} {row.screen}: {row.error}")
+    if failed:
+        raise typer.Exit(1)
+
+
+def _listed(source: str, column: int | None) -> PageList:
+    if _WEB.match(source):
+        sitemap = read_sitemap(normalise_address(source), fetcher())
+        return list_of(sitemap.found)
+    path = Path(source)
+    try:
+        data = path.read_bytes()
+    except OSError as error:
+        raise ListError(f"{source} cannot be read.", hint="Check the path.", code="list_missing") from error
+    table = read_file(data, path.name)
+    found: list[Found] = table.found_in(table.likeliest if column is None else column - 1)
+    return list_of(found)
+
+
+def _welcome(pages: PageList) -> tuple[PageList, int]:
+    """The pages that their hosts let programmes take, and how many they do not."""
+    robots = Robots(fetcher())
+    kept: list[ListedPage] = [page for page in pages.pages if robots.allows(page.address)]
+    return replace(pages, pages=tuple(kept)), len(pages.pages) - len(kept)
+
+
+def _slot(text: str) -> SlotOrder:
+    width, colon, limit = text.partition(":")
+    if not colon or not width.strip().isdigit():
+        raise ListError(f"“{text}” is no slot.", hint="Write it like 720:90kB.", code="slot_malformed")
+    order = FitOrder(
+        sizing=Sizing(way="width", width_px=int(width)),
+        limit_bytes=parse_byte_count(limit),
+        formats=require_formats(["jpeg", "png", "webp", "avif"]),
+    )
+    return SlotOrder(name=f"{int(width)}px", order=order)
+
+
+@contextmanager
+def _bar() -> Iterator[Any]:
+    """A bar on a terminal, nothing in a pipe."""
+    console = Console(stderr=True)
+    if not console.is_terminal:
+        yield lambda _done, _all: None
+        return
+    columns = (TextColumn("taking"), BarColumn(), MofNCompleteColumn(), TimeRemainingColumn())
+    with Progress(*columns, console=console, transient=True) as bar:
+        task = bar.add_task("taking", total=None)
+        yield lambda done, everything: bar.update(task, completed=done, total=everything)

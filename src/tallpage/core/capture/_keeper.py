@@ -1,0 +1,69 @@
+"""One browser for many pages, replaced when it broke or has had its share."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from tallpage.core.capture._browser import Browser
+from tallpage.core.capture._guard import Guard
+from tallpage.core.capture._report import PageReport
+from tallpage.core.capture._request import AskWish, OnProgress, PageRequest
+from tallpage.core.capture._take import take_page
+from tallpage.core.errors import TallPageError
+from tallpage.core.files import empty_folder
+from tallpage.core.picture import StripManifest
+
+_PAGES_PER_BROWSER = 50
+_BROWSER_BROKE = ("browser_closed", "page_crashed")
+
+
+class BrowserKeeper:
+    """Belongs to the thread that takes its first page. With a ``guard``, which runs already, behind it."""
+
+    def __init__(self, guard: Guard | None = None) -> None:
+        self._guard = guard
+        self._browser: Browser | None = None
+        self._pages = 0
+
+    def take(
+        self,
+        request: PageRequest,
+        folder: Path,
+        *,
+        on_progress: OnProgress = lambda _: None,
+        ask_wish: AskWish = lambda: "go_on",
+    ) -> tuple[StripManifest, PageReport]:
+        """As :func:`take_page`; a page with which the browser breaks gets one more, with a new one."""
+        try:
+            return self._take_once(request, folder, on_progress, ask_wish)
+        except TallPageError as error:
+            if error.code not in _BROWSER_BROKE:
+                raise
+        # The page may be innocent: it gets one more try, with a browser of its own.
+        empty_folder(folder)
+        return self._take_once(request, folder, on_progress, ask_wish)
+
+    def close(self) -> None:
+        """End the browser; the next page starts another."""
+        browser, self._browser = self._browser, None
+        if browser is not None:
+            browser.__exit__(None, None, None)
+
+    def _take_once(
+        self, request: PageRequest, folder: Path, on_progress: OnProgress, ask_wish: AskWish
+    ) -> tuple[StripManifest, PageReport]:
+        try:
+            return take_page(self._answering(), request, folder, on_progress=on_progress, ask_wish=ask_wish)
+        except TallPageError as error:
+            if error.code in _BROWSER_BROKE:
+                self.close()
+            raise
+
+    def _answering(self) -> Browser:
+        if self._browser is not None and (not self._browser.is_alive or self._pages >= _PAGES_PER_BROWSER):
+            self.close()
+        if self._browser is None:
+            self._browser = Browser(guard=self._guard).__enter__()
+            self._pages = 0
+        self._pages += 1
+        return self._browser

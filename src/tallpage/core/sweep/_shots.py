@@ -1,0 +1,160 @@
+"""One picture of a sweep: taken, made into files, told of. Runs in a process of its own."""
+
+from __future__ import annotations
+
+import shutil
+import signal
+from dataclasses import asdict, dataclass, replace
+from datetime import UTC, datetime
+from functools import cache
+from pathlib import Path
+from typing import Any, Self
+
+from tallpage.core.capture import BrowserKeeper, PageRequest
+from tallpage.core.errors import TallPageError
+from tallpage.core.files import write_whole
+from tallpage.core.fit import FORMATS, FitOrder, fit_cut
+from tallpage.core.geometry import Box
+from tallpage.core.picture import Raster, StripManifest, open_frame, save_joined_png
+from tallpage.core.sizing import SizePlan, plan_size, sized
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SlotOrder:
+    """A file to make of every picture, and what it is called in names."""
+
+    name: str
+    order: FitOrder
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shot:
+    """One page on one screen. ``key`` is its own within the sweep, and safe as a name."""
+
+    key: str
+    request: PageRequest
+    slots: tuple[SlotOrder, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ShotFile:
+    """A file that was made of a picture; ``part`` is its name until it gets its final one."""
+
+    part: str
+    extension: str
+    slot: str
+    width_px: int
+    height_px: int
+    bytes: int
+    warnings: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Outcome:
+    """What became of a shot: files, or an error in words."""
+
+    key: str
+    taken_at: str
+    """ISO date and time, UTC."""
+    final_address: str = ""
+    title: str = ""
+    status: int | None = None
+    warnings: tuple[str, ...] = ()
+    files: tuple[ShotFile, ...] = ()
+    error: str = ""
+
+    def as_json(self) -> dict[str, Any]:
+        """Plain types."""
+        return asdict(self)
+
+    @classmethod
+    def from_json(cls, data: dict[str, Any]) -> Self:
+        """As :meth:`as_json` wrote it."""
+        files = tuple(ShotFile(**{**row, "warnings": tuple(row["warnings"])}) for row in data["files"])
+        return cls(**{**data, "warnings": tuple(data["warnings"]), "files": files})
+
+
+def start_process() -> None:
+    """Ctrl+C is the main process's to hear: it lets the pictures under way come to an end."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+
+
+def take_shot(shot: Shot, folder: Path) -> Outcome:
+    """Take a shot and leave its files in ``folder``; whatever goes wrong with it is in the outcome."""
+    now = datetime.now(UTC).isoformat(timespec="seconds")
+    scratch = folder / f"{shot.key}.strips"
+    shutil.rmtree(scratch, ignore_errors=True)
+    try:
+        scratch.mkdir()
+        manifest, report = _keeper().take(shot.request, scratch)
+        files = (
+            tuple(_fitted(shot, slot, scratch, manifest, folder) for slot in shot.slots)
+            if shot.slots
+            else (_whole(shot, scratch, manifest, folder),)
+        )
+    except TallPageError as error:
+        return Outcome(key=shot.key, taken_at=now, error=f"{error.sentence} {error.hint}".strip())
+    finally:
+        shutil.rmtree(scratch, ignore_errors=True)
+    return Outcome(
+        key=shot.key,
+        taken_at=now,
+        final_address=report.final_address,
+        title=report.title,
+        status=report.status,
+        warnings=report.warnings,
+        files=files,
+    )
+
+
+@cache
+def _keeper() -> BrowserKeeper:
+    return BrowserKeeper()
+
+
+def _whole(shot: Shot, scratch: Path, manifest: StripManifest, folder: Path) -> ShotFile:
+    part = f"{shot.key}.png"
+    byte_count = save_joined_png(scratch, manifest, folder / part)
+    return ShotFile(
+        part=part,
+        extension="png",
+        slot="",
+        width_px=manifest.width_px,
+        height_px=manifest.height_px,
+        bytes=byte_count,
+    )
+
+
+def _fitted(shot: Shot, slot: SlotOrder, scratch: Path, manifest: StripManifest, folder: Path) -> ShotFile:
+    def open_as(plan: SizePlan) -> Raster:
+        opened = open_frame(scratch, manifest, Box.whole(manifest.size))
+        return sized(opened, plan, background=slot.order.background).held()
+
+    made = ShotFile(
+        part="",
+        extension="",
+        slot=slot.name,
+        width_px=0,
+        height_px=0,
+        bytes=0,
+    )
+    try:
+        result = fit_cut(open_as, manifest.size, slot.order, advised=False)
+    except TallPageError as error:
+        return replace(made, warnings=(f"{slot.name}: {error.sentence} {error.hint}".strip(),))
+    if result.chosen is None:
+        return replace(made, warnings=(f"{slot.name}: no file fits the limit.",))
+    extension = FORMATS[result.chosen.choice.format].extension
+    canvas = plan_size(manifest.size, slot.order.sizing).canvas
+    part = f"{shot.key}-{slot.name}.{extension}"
+    write_whole(folder / part, result.chosen.data)
+    unmet = () if result.met else (f"{slot.name}: under the limit it looks visibly damaged.",)
+    return replace(
+        made,
+        part=part,
+        extension=extension,
+        width_px=canvas.width_px,
+        height_px=canvas.height_px,
+        bytes=result.chosen.byte_count,
+        warnings=unmet,
+    )
