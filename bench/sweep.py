@@ -102,7 +102,7 @@ def main() -> None:
             (scratch / "plain").mkdir()
             plain_s = plain(addresses, scratch / "plain")
             print(f"plain loop: {plain_s:.1f} s, {pictures * 60 / plain_s:.0f} pictures a minute", flush=True)
-            for workers in sorted({2, 3, 4, workers_for_this_machine()}):
+            for workers in sorted({2, 4, workers_for_this_machine()}):
                 folder = scratch / f"ours-{workers}"
                 folder.mkdir()
                 seconds = ours(addresses, folder, workers)

@@ -664,6 +664,230 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lists/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Text
+         * @description What a pasted text holds.
+         */
+        post: operations["list_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List File
+         * @description What a dropped text, CSV or XLSX file holds, in its likeliest column or the one given.
+         */
+        post: operations["list_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Site
+         * @description The pages of a sitemap, or the links of a page.
+         */
+        post: operations["list_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Pattern
+         * @description Names that a pattern would give to some pages, were they taken now.
+         */
+        post: operations["try_pattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sweeps
+         * @description The latest sweeps.
+         */
+        get: operations["list_sweeps"];
+        put?: never;
+        /**
+         * Start Sweep
+         * @description Start taking many pages.
+         */
+        post: operations["start_sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{sweep_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sweep
+         * @description One sweep and how far it is.
+         */
+        get: operations["get_sweep"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{sweep_id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sweep Rows
+         * @description Pages with their shots, in the order of the list, ``limit`` (1–200) from ``offset`` on.
+         */
+        get: operations["sweep_rows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{sweep_id}/wish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Wish
+         * @description Pause, go on, or stop.
+         */
+        post: operations["set_wish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{sweep_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sweep Again
+         * @description Take the same pages once more, as a new sweep.
+         */
+        post: operations["sweep_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{sweep_id}/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Shots
+         * @description Mark shots to keep, to retake or to drop.
+         */
+        post: operations["mark_shots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{sweep_id}/retake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retake Shots
+         * @description Take some shots anew, or all that failed or are marked for it.
+         */
+        post: operations["retake_shots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1805,6 +2029,332 @@ export interface components {
              */
             button: string;
         };
+        /**
+         * BadLineOut
+         * @description A line that is no address, and why.
+         */
+        BadLineOut: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ColumnOut
+         * @description A column of a table.
+         */
+        ColumnOut: {
+            /** Number */
+            number: number;
+            /** Heading */
+            heading: string;
+            /** Addresses */
+            addresses: number;
+        };
+        /**
+         * ListOut
+         * @description What a list holds; ``bad`` are the first 500 of ``bad_count``.
+         */
+        ListOut: {
+            /** Source */
+            source: string;
+            /** Pages */
+            pages: components["schemas"]["ListedPageOut"][];
+            /** Sections */
+            sections: {
+                [key: string]: number;
+            };
+            /** Bad */
+            bad: components["schemas"]["BadLineOut"][];
+            /** Bad Count */
+            bad_count: number;
+            /** Duplicates */
+            duplicates: number;
+            /** Left Over */
+            left_over: number;
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Column */
+            column: number | null;
+            /** Problems */
+            problems: string[];
+            /** Robots */
+            robots: string;
+        };
+        /**
+         * ListedPageOut
+         * @description A page of a list.
+         */
+        ListedPageOut: {
+            /** Address */
+            address: string;
+            /** Line */
+            line: number;
+            /** Title */
+            title: string;
+            /** Host */
+            host: string;
+            /** Section */
+            section: string;
+            /** Modified */
+            modified: string;
+            /** Forbidden */
+            forbidden: boolean;
+        };
+        /**
+         * ListIn
+         * @description A text that holds addresses.
+         */
+        ListIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * SiteIn
+         * @description Address of a sitemap, or of a page whose links are wanted.
+         */
+        SiteIn: {
+            /** Address */
+            address: string;
+        };
+        /**
+         * NamesOut
+         * @description Names that a pattern would give.
+         */
+        NamesOut: {
+            /** Names */
+            names: string[];
+        };
+        /**
+         * PageIn
+         * @description A page to take, as a list had it.
+         */
+        PageIn: {
+            /** Address */
+            address: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Line
+             * @default 0
+             */
+            line: number;
+        };
+        /**
+         * PatternIn
+         * @description A pattern to try on some pages.
+         */
+        PatternIn: {
+            /** Pattern */
+            pattern: string;
+            /** Pages */
+            pages: components["schemas"]["PageIn"][];
+            /** Screens */
+            screens: components["schemas"]["ScreenIn"][];
+            /**
+             * Slot Names
+             * @default []
+             */
+            slot_names: string[];
+        };
+        /**
+         * CountOut
+         * @description How far a sweep is.
+         */
+        CountOut: {
+            /** All */
+            all: number;
+            /** Taken */
+            taken: number;
+            /** Failed */
+            failed: number;
+            /** Left */
+            left: number;
+            /** Under Way */
+            under_way: number;
+            /** A Minute */
+            a_minute: number | null;
+            /** Seconds Left */
+            seconds_left: number | null;
+            /** On Now */
+            on_now: string[];
+            /** By Filter */
+            by_filter: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SweepOut
+         * @description A sweep as its list shows it.
+         */
+        SweepOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Wish
+             * @enum {string}
+             */
+            wish: "go_on" | "pause" | "stop";
+            /** Screens */
+            screens: components["schemas"]["ScreenOut"][];
+            /** Pattern */
+            pattern: string;
+            /** At Once */
+            at_once: number;
+            /** Pause Ms */
+            pause_ms: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Finished At */
+            finished_at: string | null;
+            count: components["schemas"]["CountOut"];
+            /** Slots */
+            slots: string[];
+            settings: components["schemas"]["TakeSettings"];
+        };
+        /**
+         * SweepIn
+         * @description Many pages to take.
+         */
+        SweepIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Pages */
+            pages: components["schemas"]["PageIn"][];
+            /** Screens */
+            screens: components["schemas"]["ScreenIn"][];
+            settings?: components["schemas"]["TakeSettings"];
+            /**
+             * Slot Ids
+             * @default []
+             */
+            slot_ids: number[];
+            /**
+             * Pattern
+             * @default {host}/{path}-{width}
+             */
+            pattern: string;
+            /**
+             * At Once
+             * @default 2
+             */
+            at_once: number;
+            /**
+             * Pause Ms
+             * @default 500
+             */
+            pause_ms: number;
+        };
+        /**
+         * RowOut
+         * @description A page of a sweep with a shot for each screen.
+         */
+        RowOut: {
+            /** Number */
+            number: number;
+            /** Address */
+            address: string;
+            /** Title */
+            title: string;
+            /** Section */
+            section: string;
+            /** Shots */
+            shots: components["schemas"]["ShotOut"][];
+        };
+        /**
+         * RowsOut
+         * @description Some of the pages that a filter keeps, of how many.
+         */
+        RowsOut: {
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * ShotOut
+         * @description One page on one screen; ``capture_id`` is None while it waits.
+         */
+        ShotOut: {
+            /** Id */
+            id: number;
+            /** Screen At */
+            screen_at: number;
+            /** Capture Id */
+            capture_id: number | null;
+            /** Picture Key */
+            picture_key: string;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Status */
+            status: number | null;
+            /** Warnings */
+            warnings: string[];
+            job: components["schemas"]["JobOut"] | null;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "" | "keep" | "retake";
+            /** Dropped */
+            dropped: boolean;
+        };
+        /**
+         * WishIn
+         * @description What is wanted of a sweep.
+         */
+        WishIn: {
+            /**
+             * Wish
+             * @enum {string}
+             */
+            wish: "go_on" | "pause" | "stop";
+        };
+        /**
+         * DoneOut
+         * @description How many it was done to.
+         */
+        DoneOut: {
+            /** Done */
+            done: number;
+        };
+        /**
+         * MarkIn
+         * @description A word on some shots.
+         */
+        MarkIn: {
+            /** Shot Ids */
+            shot_ids: number[];
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "keep" | "retake" | "drop" | "";
+        };
+        /**
+         * RetakeIn
+         * @description Shots to take anew: those named, or all that failed or are marked. ``settings`` changes how.
+         */
+        RetakeIn: {
+            /** Shot Ids */
+            shot_ids?: number[] | null;
+            settings?: components["schemas"]["TakeSettings"] | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -2761,6 +3311,303 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    list_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+        };
+    };
+    list_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * List File
+                     * Format: binary
+                     */
+                    list_file: string;
+                    /** Column */
+                    column?: number | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+        };
+    };
+    list_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+        };
+    };
+    try_pattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PatternIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamesOut"];
+                };
+            };
+        };
+    };
+    list_sweeps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"][];
+                };
+            };
+        };
+    };
+    start_sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+        };
+    };
+    get_sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+        };
+    };
+    sweep_rows: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+                kept?: "all" | "arrived" | "failed" | "warnings" | "over_limit" | "keep" | "retake" | "dropped";
+                words?: string;
+            };
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsOut"];
+                };
+            };
+        };
+    };
+    set_wish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+        };
+    };
+    sweep_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+        };
+    };
+    mark_shots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+        };
+    };
+    retake_shots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetakeIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
+                };
             };
         };
     };

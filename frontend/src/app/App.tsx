@@ -6,6 +6,9 @@ import { GatherPage } from "../gather/GatherPage";
 import { OutletsPage } from "../outlets/OutletsPage";
 import { ShelfPage } from "../shelf/ShelfPage";
 import { SignInsPage } from "../signins/SignInsPage";
+import { NewSweepPage } from "../sweeps/NewSweepPage";
+import { ProofsPage } from "../sweeps/ProofsPage";
+import { SweepsPage } from "../sweeps/SweepsPage";
 import { NotHere } from "./NotHere";
 import { Shell } from "./Shell";
 
@@ -19,6 +22,9 @@ export function App() {
         <Route path="captures/:captureId" element={<BenchPage />} />
         <Route path="captures/:captureId/cuts/:cutId" element={<BenchPage />} />
         <Route path="captures/:captureId/cuts/:cutId/compare/:outputId" element={<ComparePage />} />
+        <Route path="sweeps" element={<SweepsPage />} />
+        <Route path="sweeps/new" element={<NewSweepPage />} />
+        <Route path="sweeps/:sweepId" element={<ProofsPage />} />
         <Route path="outlets" element={<OutletsPage />} />
         <Route path="sign-ins" element={<SignInsPage />} />
         <Route path="*" element={<NotHere />} />

@@ -12,6 +12,7 @@ import { applyTheme, storedTheme } from "./theme";
 const SCREENS = [
   { to: "/", label: "Gather" },
   { to: "/shelf", label: "Shelf" },
+  { to: "/sweeps", label: "Sweeps" },
   { to: "/outlets", label: "Outlets" },
 ] as const;
 
@@ -24,6 +25,7 @@ export function Shell() {
 
   useHotkeys("g", () => void navigate("/"));
   useHotkeys("s", () => void navigate("/shelf"));
+  useHotkeys("w", () => void navigate("/sweeps"));
   useHotkeys("o", () => void navigate("/outlets"));
   useHotkeys("?", () => setHelpOpen((open) => !open), {
     useKey: true,

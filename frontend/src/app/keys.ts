@@ -11,9 +11,18 @@ export const KEY_GROUPS: KeyGroup[] = [
       { keys: "A", does: "go to the address field" },
       { keys: "G", does: "Gather" },
       { keys: "S", does: "Shelf" },
+      { keys: "W", does: "Sweeps" },
       { keys: "O", does: "Outlets" },
       { keys: "/", does: "search, on the shelf" },
       { keys: "?", does: "show or hide these keys" },
+    ],
+  },
+  {
+    name: "Sweep: skimming",
+    keys: [
+      { keys: "← → ↑ ↓", does: "next picture" },
+      { keys: "Enter / Esc", does: "large view, and back" },
+      { keys: "K / R / D / U", does: "keep, retake, drop, or none of them" },
     ],
   },
   {

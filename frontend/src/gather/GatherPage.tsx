@@ -30,6 +30,10 @@ export function GatherPage() {
             <button type="button" className="link link-primary" onClick={browse}>
               browse for one
             </button>
+            {" · "}
+            <Link to="/sweeps/new" className="link link-primary">
+              a list of many pages
+            </Link>
           </p>
         </div>
         <HowToTake />

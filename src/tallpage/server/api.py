@@ -12,6 +12,7 @@ from tallpage.server.outlets.outputs_api import router as outputs_router
 from tallpage.server.shelf.api import router as shelf_router
 from tallpage.server.shelf.screens_api import router as screens_router
 from tallpage.server.signins.api import router as signins_router
+from tallpage.server.sweeps.api import router as sweeps_router
 
 
 def from_our_own_page(request: HttpRequest) -> bool:
@@ -22,7 +23,7 @@ def from_our_own_page(request: HttpRequest) -> bool:
 api = NinjaAPI(
     title="Tall Page",
     version="1",
-    description="Captures, cuts, outlets and outputs. Errors are problem+json (RFC 9457).",
+    description="Captures, cuts, outlets, outputs and sweeps. Errors are problem+json (RFC 9457).",
     auth=from_our_own_page,
 )
 problems.install(api)
@@ -31,3 +32,4 @@ api.add_router("", screens_router)
 api.add_router("", outlets_router)
 api.add_router("", outputs_router)
 api.add_router("", signins_router)
+api.add_router("", sweeps_router)

@@ -14,6 +14,7 @@ from tallpage.core.errors import (
     AddressError,
     FitError,
     FrameError,
+    ListError,
     PageError,
     PictureError,
     StorageError,
@@ -28,6 +29,7 @@ _STATUS: dict[type[TallPageError], HTTPStatus] = {
     PictureError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FrameError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FitError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    ListError: HTTPStatus.UNPROCESSABLE_ENTITY,
     StorageError: HTTPStatus.INSUFFICIENT_STORAGE,
 }
 

@@ -40,6 +40,7 @@ INSTALLED_APPS = [
     "tallpage.server.signins",
     "tallpage.server.shelf",
     "tallpage.server.outlets",
+    "tallpage.server.sweeps",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
@@ -138,7 +139,7 @@ CSRF_COOKIE_SAMESITE = "Strict"
 
 # The body of a request is streamed to a file in the data folder above this size.
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
-DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = 8_000_000  # a list of 20,000 pages
 FILE_UPLOAD_TEMP_DIR = HOME / "incoming"
 FILE_UPLOAD_TEMP_DIR.mkdir(exist_ok=True)
 

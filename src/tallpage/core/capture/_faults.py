@@ -37,11 +37,7 @@ def page_fault(address: str, message: str) -> TallPageError:
             code="page_certificate",
         )
     if net_error and net_error[1] == "ERR_INVALID_AUTH_CREDENTIALS":
-        return PageError(
-            f"{host} asks for a name and a password.",
-            hint="Save a sign-in for it, then take the page again.",
-            code="page_wants_sign_in",
-        )
+        return wants_sign_in(address)
     if "Download is starting" in message or (net_error and net_error[1] == "ERR_ABORTED"):
         return PageError(
             f"{address} is a download, not a page.",
@@ -54,3 +50,12 @@ def page_fault(address: str, message: str) -> TallPageError:
         return PageError(f"The browser closed while {address} was taken.", code="browser_closed")
     reason = net_error[1] if net_error else message.splitlines()[0][:160]
     return PageError(f"{address} could not be taken: {reason}.")
+
+
+def wants_sign_in(address: str) -> PageError:
+    """What is said of a page that comes to nobody without a name and a password."""
+    return PageError(
+        f"{urlsplit(address).hostname} asks for a name and a password.",
+        hint="Save a sign-in for it, then take the page again.",
+        code="page_wants_sign_in",
+    )

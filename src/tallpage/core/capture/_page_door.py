@@ -17,7 +17,7 @@ from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
 
 from tallpage.core.capture._address import private_address
-from tallpage.core.capture._faults import page_fault
+from tallpage.core.capture._faults import page_fault, wants_sign_in
 from tallpage.core.capture._guard import Guard
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._target import words_of
@@ -27,6 +27,7 @@ from tallpage.core.geometry import Box
 _NAMED_KINDS = {"stylesheet": "styles", "script": "scripts", "font": "fonts", "document": "frames"}
 _AFTER_ACTION_MS = 120
 _GIVEN_UP_BY_THE_PAGE = "net::ERR_ABORTED"
+_REFUSED_STATUS, _WANTS_SIGN_IN_STATUS = 403, 401
 
 
 class PageDoor:
@@ -99,6 +100,13 @@ class PageDoor:
             return 200  # only a change of fragment answers nothing
         self.missing.clear()
         self.address = _opened(address, self._page.url)
+        # A Chromium without windows begins with its pointer on the page, in the upper left corner.
+        self._page.mouse.move(-1, -1)
+        # These answers are errors of the network to one Chromium, and pages to another.
+        if response.status == _REFUSED_STATUS and urlsplit(self._page.url).hostname in self.refused_hosts:
+            raise private_address(self.refused_hosts[0])
+        if response.status == _WANTS_SIGN_IN_STATUS and "www-authenticate" in response.headers:
+            raise wants_sign_in(address)
         return response.status
 
     @property

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -14,6 +15,7 @@ from tallpage.core.naming import host_of
 MOST_PAGES = 20_000
 _MOST_BAD_LINES = 500
 _SHOWN_CHARS = 120
+_HOST_NAME = re.compile(r"^(?:localhost\b|[^/?#]*\.[^/?#\d])|^(?:\d+\.){3}\d", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,7 +94,7 @@ def list_of(found: Iterable[Found], *, most_pages: int = MOST_PAGES) -> PageList
     bad_count = duplicates = left_over = 0
     for row in found:
         try:
-            address = normalise_address(row.text)
+            address = _address_of(row.text)
         except AddressError as error:
             bad_count += 1
             if len(bad) < _MOST_BAD_LINES:
@@ -121,6 +123,14 @@ def list_of(found: Iterable[Found], *, most_pages: int = MOST_PAGES) -> PageList
         duplicates=duplicates,
         left_over=left_over,
     )
+
+
+def _address_of(text: str) -> str:
+    """As where one address is typed, but in a list a lone word is a remark rather than a host."""
+    address = normalise_address(text)
+    if "://" not in text and not _HOST_NAME.search(text.strip()):
+        raise AddressError(f"“{text.strip()[:_SHOWN_CHARS]}” is not an address.")
+    return address
 
 
 def _same_page(address: str) -> str:

@@ -56,9 +56,7 @@ class Pattern:
             safe_part(_FIELD.sub(lambda field: _within_a_part(values.get(field[1], "")), part))
             for part in self.text.split("/")
         ]
-        *folders, name = [part for part in parts if part] or ["page"]
-        if not parts[-1]:
-            folders, name = [*folders, name], "page"
+        folders, name = [part for part in parts[:-1] if part], parts[-1] or "page"
         while folders and len("/".join([*folders, name])) > _MOST_PATH_CHARS:
             longest = max(range(len(folders)), key=lambda at: len(folders[at]))
             room = len(folders[longest]) // 2

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ctypes
 import shutil
 import signal
 from dataclasses import asdict, dataclass, replace
@@ -17,6 +18,8 @@ from tallpage.core.fit import FORMATS, FitOrder, fit_cut
 from tallpage.core.geometry import Box
 from tallpage.core.picture import Raster, StripManifest, open_frame, save_joined_png
 from tallpage.core.sizing import SizePlan, plan_size, sized
+
+_PR_SET_PDEATHSIG = 1
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -75,8 +78,9 @@ class Outcome:
 
 
 def start_process() -> None:
-    """Ctrl+C is the main process's to hear: it lets the pictures under way come to an end."""
+    """Ctrl+C is the main process's to hear; and when that is killed, nobody waits for this one."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
 
 
 def take_shot(shot: Shot, folder: Path) -> Outcome:

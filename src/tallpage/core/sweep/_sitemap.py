@@ -63,7 +63,7 @@ def read_sitemap(address: str, fetch: Fetch) -> Sitemap:
             for number, row in enumerate(pages, start=1)
         ]
         for link in further:
-            target = _usable(urljoin(current, link))
+            target = _usable(urljoin(current, link.strip()))
             if target is None or target in seen:
                 continue
             if depth + 1 >= _MOST_DEPTH or len(seen) >= _MOST_FILES:
@@ -76,7 +76,7 @@ def read_sitemap(address: str, fetch: Fetch) -> Sitemap:
 
 def _usable(address: str) -> str | None:
     try:
-        return normalise_address(address)
+        return normalise_address(address) if address.startswith(("http://", "https://")) else None
     except AddressError:
         return None
 
@@ -156,6 +156,8 @@ def _unpacked(answer: Fetched) -> bytes:
         data = unpacker.decompress(answer.data, MOST_FETCHED_BYTES)
     except zlib.error as error:
         raise ListError(f"{answer.address} is a damaged gzip file.", code=_WRONG) from error
+    if not unpacker.eof and not unpacker.unconsumed_tail:
+        raise ListError(f"{answer.address} is a gzip file that was cut off, not a sitemap.", code=_WRONG)
     if unpacker.unconsumed_tail:
         raise ListError(
             f"{answer.address} unpacks to over {MOST_FETCHED_BYTES // 1_000_000} MB.", code="list_too_large"

@@ -8,7 +8,6 @@ from typing import Literal
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from django.utils import timezone
 from ninja import File, Router, Status, UploadedFile
 
 from tallpage.core.capture import PageMap
@@ -93,7 +92,7 @@ def delete_capture(request: HttpRequest, capture_id: int) -> Status[None]:
     """Take a capture off the shelf; it can be restored."""
     capture = _capture(capture_id)
     request_stop(capture.job)
-    Capture.objects.filter(pk=capture.pk).update(deleted_at=timezone.now())
+    Capture.objects.filter(pk=capture.pk).delete_from_shelf()
     return Status(204, None)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from django.db import models
+from django.utils import timezone
 
 from tallpage.core.capture import Screen
 from tallpage.core.frames import Frame
@@ -21,6 +22,10 @@ class CaptureQuerySet(models.QuerySet["Capture"]):
     def on_shelf(self) -> CaptureQuerySet:
         """Everything that is not deleted, newest first."""
         return self.filter(deleted_at=None).select_related("job").order_by("-created_at", "-pk")
+
+    def delete_from_shelf(self) -> int:
+        """Take them off the shelf; they can be restored."""
+        return self.update(deleted_at=timezone.now())
 
 
 class Capture(models.Model):

@@ -22,6 +22,14 @@
     }
   };
   const listen = EventTarget.prototype.addEventListener;
+  // A Chromium without windows begins with its pointer at 0, 0: nobody pointed there.
+  const unasked = (event) => {
+    if (event.isTrusted && event.clientX === 0 && event.clientY === 0) event.stopImmediatePropagation();
+  };
+  for (const place of ["over", "enter", "move"]) {
+    listen.call(window, `mouse${place}`, unasked, true);
+    listen.call(window, `pointer${place}`, unasked, true);
+  }
   EventTarget.prototype.addEventListener = function addEventListener(type, ...rest) {
     if (type === "scroll" || type === "scrollend" || type === "wheel" || type === "touchmove") {
       state.listening = true;

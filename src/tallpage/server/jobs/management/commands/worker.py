@@ -7,6 +7,7 @@ import logging
 import os
 import signal
 import time
+from collections.abc import Callable
 from typing import Any
 
 from django.core.management.base import BaseCommand
@@ -14,11 +15,12 @@ from django.db import DatabaseError, close_old_connections
 from django_q.cluster import Cluster
 
 from tallpage.server.jobs.recovery import recover_abandoned
+from tallpage.server.jobs.ticking import ticks_of
 from tallpage.server.storage import sweep_incoming
 
 _log = logging.getLogger(__name__)
 _RECOVERY_SECONDS = 5.0
-_STEP_SECONDS = 0.2
+_STEP_SECONDS = 0.4
 _LEFTOVERS_AFTER_SECONDS = 24 * 3_600
 _PR_SET_PDEATHSIG = 1
 
@@ -35,19 +37,23 @@ class Command(BaseCommand):
         sweep_incoming(older_than_seconds=_LEFTOVERS_AFTER_SECONDS)
         cluster = Cluster()
         cluster.start()
+        ticks = ticks_of(os.environ.get("Q_CLUSTER_NAME", ""))
         next_look_s = 0.0
         while not cluster.has_stopped:
             if time.monotonic() >= next_look_s:
-                _look_for_abandoned()
+                _safely(recover_abandoned)
                 next_look_s = time.monotonic() + _RECOVERY_SECONDS
+            for tick in ticks:
+                _safely(tick)
             time.sleep(_STEP_SECONDS)
 
 
-def _look_for_abandoned() -> None:
+def _safely(step: Callable[[], object]) -> None:
+    """Do something small with the database; when it is busy, the next round does it."""
     try:
-        recover_abandoned()
+        step()
     except DatabaseError:
-        _log.warning("could not look for abandoned work; trying again", exc_info=True)
+        _log.warning("%s did not work; trying again", step.__name__, exc_info=True)
     finally:
         close_old_connections()
 

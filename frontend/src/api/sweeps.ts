@@ -1,0 +1,113 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { answered, api, sendForm } from "./client";
+import type { PageListing, SweepIn, TakeSettings } from "./types";
+
+const GOING_MS = 1_000;
+const QUIET_MS = 15_000;
+export const ROWS_AT_ONCE = 50;
+
+export type Kept = "all" | "arrived" | "failed" | "warnings" | "over_limit" | "keep" | "retake" | "dropped";
+export type MarkWord = "keep" | "retake" | "drop" | "";
+export type Wish = "go_on" | "pause" | "stop";
+
+export type ListSource = { text: string } | { file: File; column?: number } | { address: string };
+
+/** What a list holds. Nothing is stored. */
+export async function readList(source: ListSource): Promise<PageListing> {
+  if ("text" in source) return answered(api.POST("/api/lists/text", { body: source }));
+  if ("address" in source) return answered(api.POST("/api/lists/site", { body: source }));
+  const form = new FormData();
+  form.append("list_file", source.file, source.file.name);
+  if (source.column !== undefined) form.append("column", String(source.column));
+  return sendForm("/api/lists/file", form);
+}
+
+interface PatternTrial {
+  pattern: string;
+  pages: { address: string; title: string; line: number }[];
+  screens: { width_px: number; height_px: number; scale: number; touch: boolean }[];
+  slot_names: string[];
+}
+
+/** Names that a pattern would give, or why it gives none. */
+export function useNames(trial: PatternTrial) {
+  return useQuery({
+    queryKey: ["names", trial],
+    queryFn: () => answered(api.POST("/api/lists/names", { body: trial })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    enabled: trial.pages.length > 0,
+  });
+}
+
+export function useStartSweep() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (order: SweepIn) => answered(api.POST("/api/sweeps", { body: order })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["sweeps"] }),
+  });
+}
+
+export function useSweeps() {
+  return useQuery({
+    queryKey: ["sweeps"],
+    queryFn: () => answered(api.GET("/api/sweeps")),
+    refetchInterval: (query) => (query.state.data?.some((sweep) => !sweep.finished_at) ? GOING_MS * 2 : QUIET_MS),
+  });
+}
+
+export function useSweep(sweepId: number) {
+  return useQuery({
+    queryKey: ["sweep", sweepId],
+    queryFn: () => answered(api.GET("/api/sweeps/{sweep_id}", { params: { path: { sweep_id: sweepId } } })),
+    refetchInterval: (query) => (query.state.data && !query.state.data.finished_at ? GOING_MS : false),
+  });
+}
+
+/** One stretch of a sweep's rows; asked again while the sweep goes on. */
+export function sweepRowsQuery(sweepId: number, kept: Kept, words: string, stretch: number, going: boolean) {
+  const query = { offset: stretch * ROWS_AT_ONCE, limit: ROWS_AT_ONCE, kept, words };
+  return {
+    queryKey: ["sweep", sweepId, "rows", kept, words, stretch],
+    queryFn: () =>
+      answered(api.GET("/api/sweeps/{sweep_id}/rows", { params: { path: { sweep_id: sweepId }, query } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: going ? GOING_MS : (false as const),
+  };
+}
+
+export type SweepAction =
+  | { kind: "wish"; wish: Wish }
+  | { kind: "mark"; shotIds: number[]; word: MarkWord }
+  | { kind: "retake"; shotIds: number[] | null; settings?: TakeSettings };
+
+export function useSweepAction(sweepId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (action: SweepAction) => {
+      const params = { path: { sweep_id: sweepId } };
+      if (action.kind === "wish") await api.POST("/api/sweeps/{sweep_id}/wish", { params, body: { wish: action.wish } });
+      else if (action.kind === "mark")
+        await api.POST("/api/sweeps/{sweep_id}/mark", { params, body: { shot_ids: action.shotIds, word: action.word } });
+      else
+        await api.POST("/api/sweeps/{sweep_id}/retake", {
+          params,
+          body: { shot_ids: action.shotIds, settings: action.settings ?? null },
+        });
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: ["sweep", sweepId] }),
+  });
+}
+
+/** The same pages once more, as a new sweep. */
+export function useSweepAgain() {
+  return useMutation({
+    mutationFn: (sweepId: number) =>
+      answered(api.POST("/api/sweeps/{sweep_id}/again", { params: { path: { sweep_id: sweepId } } })),
+  });
+}
+
+export function sweepZipUrl(sweepId: number, onlyKept: boolean): string {
+  return `/api/sweeps/${sweepId}/zip${onlyKept ? "?only_kept=true" : ""}`;
+}

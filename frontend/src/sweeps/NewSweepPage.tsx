@@ -1,0 +1,100 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { useLocation, useNavigate } from "react-router";
+
+import { asProblem } from "../api/client";
+import { useScreens } from "../api/screens";
+import { type ListSource, readList, useStartSweep } from "../api/sweeps";
+import { HowToTake } from "../gather/HowToTake";
+import { ScreenChips } from "../gather/ScreenChips";
+import { useScreenChoice } from "../gather/screenChoice";
+import { useTakeSettings } from "../gather/takeSettings";
+import { ProblemNote } from "../parts/ProblemNote";
+import { useTitle } from "../parts/useTitle";
+import { CheckedList } from "./CheckedList";
+import { counted, isPicked, type Picking } from "./picking";
+import { Sources } from "./Sources";
+import { DEFAULT_TERMS, TermsFields } from "./Terms";
+
+const ALL_PICKED: Picking = { leftOut: new Set(), placesOut: new Set(), respectRobots: true };
+
+/** Many pages: first which, then how; nothing is taken before both are seen. */
+export function NewSweepPage() {
+  useTitle("Many pages");
+  const navigate = useNavigate();
+  const asked = (useLocation().state as { text?: string } | null)?.text ?? "";
+  const [source, setSource] = useState<ListSource | null>(null);
+  const [picking, setPicking] = useState(ALL_PICKED);
+  const [terms, setTerms] = useState(DEFAULT_TERMS);
+  const reading = useMutation({ mutationFn: readList, onSuccess: () => setPicking(ALL_PICKED) });
+  const start = useStartSweep();
+  const { data: presets } = useScreens();
+  const chosen = useScreenChoice((state) => state.chosen);
+  const settings = useTakeSettings((state) => state.settings);
+
+  const read = (from: ListSource) => {
+    setSource(from);
+    reading.mutate(from);
+  };
+  const listing = reading.data;
+  const pages = listing?.pages.filter((page) => isPicked(page, picking)) ?? [];
+  const screens = (presets ?? [])
+    .filter((screen) => chosen.includes(screen.name))
+    .map(({ width_px, height_px, scale, touch }) => ({ width_px, height_px, scale, touch }));
+  const problem = reading.error ?? start.error;
+
+  const begin = async () => {
+    const sweep = await start.mutateAsync({
+      name: terms.name,
+      pages: pages.map(({ address, title, line }) => ({ address, title, line })),
+      screens,
+      settings,
+      slot_ids: [...terms.slotIds],
+      pattern: terms.pattern,
+      at_once: terms.atOnce,
+      pause_ms: Math.round(terms.pauseS * 1_000),
+    });
+    await navigate(`/sweeps/${sweep.id}`);
+  };
+
+  return (
+    <main className="mx-auto max-w-6xl px-6 pt-8 pb-16">
+      <h1 className="mb-4 text-2xl font-semibold">Many pages</h1>
+      <Sources first={asked} busy={reading.isPending} onRead={read} />
+      {problem && (
+        <div className="mt-4">
+          <ProblemNote sentence={asProblem(problem).sentence} hint={asProblem(problem).hint} />
+        </div>
+      )}
+      {listing && (
+        <div className="mt-6 grid gap-8 border-t border-base-300 pt-6 lg:grid-cols-[1fr_22rem]">
+          <CheckedList
+            key={reading.submittedAt}
+            listing={listing}
+            picking={picking}
+            onPick={setPicking}
+            onColumn={(column) => source && "file" in source && read({ ...source, column })}
+          />
+          <section aria-label="How they are taken">
+            <button
+              type="button"
+              className="btn btn-primary btn-block mb-4 text-base"
+              disabled={pages.length === 0 || screens.length === 0 || start.isPending}
+              onClick={() => void begin().catch(() => undefined)}
+            >
+              {start.isPending ? "Starting…" : `Take ${counted(pages.length * screens.length, "picture")}`}
+            </button>
+            <p className="mb-2 text-sm">
+              {counted(pages.length, "page")} on {counted(screens.length, "screen")}
+            </p>
+            <ScreenChips />
+            <div className="mt-4">
+              <TermsFields terms={terms} onChange={setTerms} pages={pages} screens={screens} />
+            </div>
+            <HowToTake />
+          </section>
+        </div>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,74 @@
+import { Check, Clock, RotateCcw, TriangleAlert } from "lucide-react";
+
+import { thumbnailUrl } from "../api/pictures";
+import type { Shot } from "../api/types";
+import { formatSize } from "../parts/figures";
+
+export function isGoing(shot: Shot): boolean {
+  return shot.job?.state === "queued" || shot.job?.state === "running";
+}
+
+interface ProofCellProps {
+  shot: Shot;
+  title: string;
+  widthPx: number;
+  heightPx: number;
+  here: boolean;
+  onOpen: () => void;
+}
+
+/** One page on one screen: its picture, torn off at the row's height, or what there is to say instead. */
+export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: ProofCellProps) {
+  const ready = shot.picture_key !== "" && shot.capture_id !== null;
+  const natural = ready ? (widthPx * shot.height_px) / shot.width_px : heightPx;
+  const shownPx = Math.min(heightPx, natural);
+  return (
+    <button
+      type="button"
+      data-shot={shot.id}
+      data-state={ready ? "done" : (shot.job?.state ?? "waiting")}
+      className={`relative block shrink-0 text-left ${here ? "outline-2 outline-offset-2 outline-accent" : ""} ${shot.dropped ? "opacity-40" : ""}`}
+      style={{ width: widthPx }}
+      aria-label={`${title}: ${wordsFor(shot)}`}
+      onClick={onOpen}
+    >
+      {ready ? (
+        <span className={`seethrough block overflow-hidden border border-base-300 ${natural > heightPx ? "torn" : ""}`} style={{ height: shownPx }}>
+          <img src={thumbnailUrl({ id: shot.capture_id ?? 0, picture_key: shot.picture_key })} alt="" loading="lazy" decoding="async" className="block w-full" />
+        </span>
+      ) : (
+        <span className="grid place-items-center border border-dashed border-base-300 p-2 text-center text-xs" style={{ height: Math.min(heightPx, 120) }}>
+          <Instead shot={shot} />
+        </span>
+      )}
+      <span className="figure mt-1 flex items-center gap-1 text-xs">
+        {shot.mark === "keep" && <Check size={14} aria-label="kept" className="text-success" />}
+        {shot.mark === "retake" && <RotateCcw size={14} aria-label="to be retaken" className="text-secondary" />}
+        {shot.warnings.length > 0 && (
+          <span title={shot.warnings.join(" ")}>
+            <TriangleAlert size={14} aria-label="with warnings" className="text-accent" />
+          </span>
+        )}
+        {ready && formatSize(shot.width_px, shot.height_px)}
+        {shot.dropped && " dropped"}
+      </span>
+    </button>
+  );
+}
+
+function Instead({ shot }: { shot: Shot }) {
+  if (shot.job?.error) return <span className="line-clamp-5 text-error">{shot.job.error.sentence}</span>;
+  if (shot.job?.state === "running")
+    return <span>{shot.job.expected ? `${shot.job.stage}: ${shot.job.done} of ${shot.job.expected}` : shot.job.stage || "begun"}</span>;
+  if (shot.job?.state === "stopped") return <span>stopped</span>;
+  return (
+    <span className="flex items-center gap-1">
+      <Clock size={14} aria-hidden /> waiting
+    </span>
+  );
+}
+
+function wordsFor(shot: Shot): string {
+  if (shot.picture_key) return formatSize(shot.width_px, shot.height_px);
+  return shot.job?.error?.sentence ?? shot.job?.state ?? "waiting";
+}

@@ -1,0 +1,102 @@
+import { Download, Pause, Play, RotateCcw, Square } from "lucide-react";
+import { useNavigate } from "react-router";
+
+import { sweepZipUrl, useSweepAction, useSweepAgain } from "../api/sweeps";
+import type { Sweep } from "../api/types";
+import { useNotices } from "../app/notices";
+import { asProblem } from "../api/client";
+import { counted, roughly } from "./picking";
+
+/** How far a sweep is, and what can be done to all of it. */
+export function SweepHeader({ sweep }: { sweep: Sweep }) {
+  const action = useSweepAction(sweep.id);
+  const again = useSweepAgain();
+  const navigate = useNavigate();
+  const show = useNotices((state) => state.show);
+  const { count } = sweep;
+  const going = !sweep.finished_at;
+  const retakes = count.failed + (count.by_filter.retake ?? 0);
+  return (
+    <header className="border-b border-base-300 px-6 pt-4 pb-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <h1 className="min-w-0 flex-1 truncate text-xl font-semibold" title={sweep.name}>
+          {sweep.name}
+        </h1>
+        {going && sweep.wish === "go_on" && (
+          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "wish", wish: "pause" })}>
+            <Pause size={16} aria-hidden /> Pause
+          </button>
+        )}
+        {(sweep.wish === "pause" || sweep.wish === "stop") && count.all > count.taken + count.failed && (
+          <button type="button" className="btn btn-sm btn-primary" onClick={() => action.mutate({ kind: "wish", wish: "go_on" })}>
+            <Play size={16} aria-hidden /> Go on
+          </button>
+        )}
+        {going && sweep.wish !== "stop" && (
+          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "wish", wish: "stop" })}>
+            <Square size={16} aria-hidden /> Stop
+          </button>
+        )}
+        {retakes > 0 && (
+          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "retake", shotIds: null })}>
+            <RotateCcw size={16} aria-hidden /> Retake {retakes}
+          </button>
+        )}
+        {!going && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() =>
+              void again
+                .mutateAsync(sweep.id)
+                .then((next) => navigate(`/sweeps/${next.id}`))
+                .catch((error: unknown) => show({ tone: "error", text: asProblem(error).sentence }))
+            }
+          >
+            Take all again
+          </button>
+        )}
+        {count.taken > 0 && (
+          <a className="btn btn-sm btn-primary" href={sweepZipUrl(sweep.id, (count.by_filter.keep ?? 0) > 0)} download>
+            <Download size={16} aria-hidden /> Save {(count.by_filter.keep ?? 0) > 0 ? `${count.by_filter.keep} kept` : "all"} as ZIP
+          </a>
+        )}
+      </div>
+      <Far sweep={sweep} />
+    </header>
+  );
+}
+
+function Far({ sweep }: { sweep: Sweep }) {
+  const { count } = sweep;
+  const share = count.all > 0 ? (count.taken + count.failed) / count.all : 0;
+  const state = sweep.finished_at ? "ended" : sweep.wish === "pause" ? "paused" : sweep.wish === "stop" ? "stopping" : "";
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm" role="status">
+      <div className="h-1.5 w-48 bg-base-300" aria-hidden>
+        <div className="h-full bg-success" style={{ width: `${share * 100}%` }} />
+      </div>
+      <span>
+        <span className="figure">{count.taken}</span> of {counted(count.all, "picture")} taken
+      </span>
+      {count.failed > 0 && (
+        <span className="text-error">
+          <span className="figure">{count.failed}</span> failed
+        </span>
+      )}
+      {count.left > 0 && (
+        <span>
+          <span className="figure">{count.left}</span> left
+        </span>
+      )}
+      {state && <span className="font-semibold">{state}</span>}
+      {count.a_minute !== null && !sweep.finished_at && (
+        <span>
+          <span className="figure">{count.a_minute.toFixed(0)}</span> a minute
+          {count.seconds_left !== null && `, ${roughly(count.seconds_left)} left`}
+        </span>
+      )}
+      {count.on_now[0] && <span className="max-w-md truncate">now {count.on_now[0].replace(/^https?:\/\//, "")}</span>}
+    </div>
+  );
+}

@@ -1,0 +1,1 @@
+"""Many pages on several screens: planned, paced, told of, taken away."""

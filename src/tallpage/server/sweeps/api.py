@@ -1,0 +1,176 @@
+"""HTTP API of sweeps."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from datetime import UTC, datetime
+
+from django.http import HttpRequest, HttpResponseBase
+from django.shortcuts import get_object_or_404
+from ninja import File, Form, Router, Status, UploadedFile
+
+from tallpage.core.sweep import Named, Namer, Pattern, list_of
+from tallpage.server.outlets.models import Slot
+from tallpage.server.sweeps import listing, planning, saving
+from tallpage.server.sweeps.models import Sweep
+from tallpage.server.sweeps.schemas import (
+    CountOut,
+    DoneOut,
+    ListIn,
+    ListOut,
+    MarkIn,
+    NamesOut,
+    PatternIn,
+    RetakeIn,
+    RowOut,
+    RowsOut,
+    SiteIn,
+    SweepIn,
+    SweepOut,
+    WishIn,
+)
+from tallpage.server.sweeps.telling import Filter, count, pages_of, rows_of
+
+router = Router(tags=["sweeps"])
+_MOST_ROWS = 200
+_MOST_SWEEPS = 50
+
+
+@router.post("/lists/text", response=ListOut, operation_id="list_text")
+def list_text(request: HttpRequest, payload: ListIn) -> ListOut:
+    """What a pasted text holds."""
+    return ListOut.of(listing.list_pasted(payload.text))
+
+
+@router.post("/lists/file", response=ListOut, operation_id="list_file")
+def list_file(
+    request: HttpRequest, list_file: File[UploadedFile], column: Form[int | None] = None
+) -> ListOut:
+    """What a dropped text, CSV or XLSX file holds, in its likeliest column or the one given."""
+    return ListOut.of(listing.list_file(list_file.read(), list_file.name or "The file", column))
+
+
+@router.post("/lists/site", response=ListOut, operation_id="list_site")
+def list_site(request: HttpRequest, payload: SiteIn) -> ListOut:
+    """The pages of a sitemap, or the links of a page."""
+    return ListOut.of(listing.list_site(payload.address))
+
+
+@router.post("/lists/names", response=NamesOut, operation_id="try_pattern")
+def try_pattern(request: HttpRequest, payload: PatternIn) -> NamesOut:
+    """Names that a pattern would give to some pages, were they taken now."""
+    namer = Namer(Pattern(payload.pattern))
+    pages = list_of(payload.found()).pages
+    names = [
+        namer.name(
+            Named(
+                address=page.address,
+                title=page.title,
+                screen=screen.as_screen(),
+                taken_at=datetime.now(UTC),
+                number=number,
+                of=len(pages),
+                width_px=screen.width_px * screen.scale,
+                slot=slot,
+            ).values(),
+            "png",
+        )
+        for number, page in enumerate(pages, start=1)
+        for screen in payload.screens
+        for slot in payload.slot_names or [""]
+    ]
+    return NamesOut(names=names)
+
+
+@router.get("/sweeps", response=list[SweepOut], operation_id="list_sweeps")
+def list_sweeps(request: HttpRequest) -> list[SweepOut]:
+    """The latest sweeps."""
+    return [_out(sweep) for sweep in Sweep.objects.all()[:_MOST_SWEEPS]]
+
+
+@router.post("/sweeps", response={201: SweepOut}, operation_id="start_sweep")
+def start_sweep(request: HttpRequest, payload: SweepIn) -> Status[SweepOut]:
+    """Start taking many pages."""
+    sweep = planning.start_sweep(
+        name=payload.name,
+        found=payload.found(),
+        screens=[screen.as_screen() for screen in payload.screens],
+        settings=payload.settings,
+        pattern=payload.pattern,
+        pace=payload.pace(),
+        slots=list(Slot.objects.filter(pk__in=payload.slot_ids)),
+    )
+    return Status(201, _out(sweep))
+
+
+@router.get("/sweeps/{sweep_id}", response=SweepOut, operation_id="get_sweep")
+def get_sweep(request: HttpRequest, sweep_id: int) -> SweepOut:
+    """One sweep and how far it is."""
+    return _out(_sweep(sweep_id))
+
+
+@router.get("/sweeps/{sweep_id}/rows", response=RowsOut, operation_id="sweep_rows")
+def sweep_rows(
+    request: HttpRequest,
+    sweep_id: int,
+    offset: int = 0,
+    limit: int = 50,
+    kept: Filter = "all",
+    words: str = "",
+) -> RowsOut:
+    """Pages with their shots, in the order of the list, ``limit`` (1–200) from ``offset`` on."""
+    pages = pages_of(_sweep(sweep_id), kept, words)
+    start = max(offset, 0)
+    shown = pages[start : start + min(max(limit, 1), _MOST_ROWS)]
+    return RowsOut(rows=[RowOut.of(page, shots) for page, shots in rows_of(shown)], total=pages.count())
+
+
+@router.post("/sweeps/{sweep_id}/wish", response=SweepOut, operation_id="set_wish")
+def set_wish(request: HttpRequest, sweep_id: int, payload: WishIn) -> SweepOut:
+    """Pause, go on, or stop."""
+    return _out(planning.set_wish(_sweep(sweep_id), Sweep.Wish(payload.wish)))
+
+
+@router.post("/sweeps/{sweep_id}/again", response={201: SweepOut}, operation_id="sweep_again")
+def sweep_again(request: HttpRequest, sweep_id: int) -> Status[SweepOut]:
+    """Take the same pages once more, as a new sweep."""
+    return Status(201, _out(planning.start_again(_sweep(sweep_id))))
+
+
+@router.post("/sweeps/{sweep_id}/mark", response=DoneOut, operation_id="mark_shots")
+def mark_shots(request: HttpRequest, sweep_id: int, payload: MarkIn) -> DoneOut:
+    """Mark shots to keep, to retake or to drop."""
+    return DoneOut(done=planning.mark(_sweep(sweep_id), payload.shot_ids, payload.word))
+
+
+@router.post("/sweeps/{sweep_id}/retake", response={202: DoneOut}, operation_id="retake_shots")
+def retake_shots(request: HttpRequest, sweep_id: int, payload: RetakeIn) -> Status[DoneOut]:
+    """Take some shots anew, or all that failed or are marked for it."""
+    return Status(202, DoneOut(done=planning.retake(_sweep(sweep_id), payload.shot_ids, payload.settings)))
+
+
+@router.get("/sweeps/{sweep_id}/zip", operation_id="sweep_zip", include_in_schema=False)
+def sweep_zip(request: HttpRequest, sweep_id: int, only_kept: bool = False) -> HttpResponseBase:
+    """Everything that was taken, with its names, in one ZIP."""
+    return saving.zip_of(_sweep(sweep_id), only_kept=only_kept)
+
+
+def _sweep(sweep_id: int) -> Sweep:
+    return get_object_or_404(Sweep, pk=sweep_id)
+
+
+def _out(sweep: Sweep) -> SweepOut:
+    return SweepOut(
+        id=sweep.pk,
+        name=sweep.name,
+        wish=sweep.wish,  # type: ignore[arg-type]
+        screens=sweep.screens,
+        pattern=sweep.pattern,
+        at_once=sweep.at_once,
+        pause_ms=sweep.pause_ms,
+        created_at=sweep.created_at,
+        finished_at=sweep.finished_at,
+        count=CountOut(**asdict(count(sweep))),
+        slots=[str(slot) for slot in sweep.slots.select_related("outlet")],
+        settings=sweep.settings,
+    )

@@ -1,0 +1,88 @@
+"""Putting the next shots of each sweep on the queue, a few at a time.
+
+The queue only ever holds what the workers will begin soon: so a pause takes hold at once, a page
+taken by hand waits for few others, and no host is pressed.
+"""
+
+from __future__ import annotations
+
+import time
+from datetime import timedelta
+
+from django.conf import settings
+from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
+
+from tallpage.core.sweep import Waiting, next_up
+from tallpage.server.outlets.fitting import add_slot_output
+from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.taking import order_page
+from tallpage.server.sweeps.models import Shot, Sweep
+
+_AHEAD = 2
+"""Shots that wait on the queue beyond what the workers have in hand."""
+_LOOKED_AT = 400
+_SLOTS_AT_ONCE = 20
+
+
+def feed_all() -> None:
+    """Order what may be taken now, of every sweep that goes on. Short: a few rows a time."""
+    for sweep_id in Sweep.objects.filter(finished_at=None).values_list("pk", flat=True):
+        with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
+            sweep = Sweep.objects.get(pk=sweep_id)
+            if sweep.wish == Sweep.Wish.GO_ON:
+                _order_next(sweep)
+            _order_slots(sweep)
+            _finish(sweep)
+
+
+def _order_next(sweep: Sweep) -> None:
+    under_way = list(sweep.shots.under_way().values_list("page__host", flat=True))
+    free = settings.PAGE_WORKERS + _AHEAD - len(under_way)
+    if free <= 0:
+        return
+    waiting = sweep.shots.waiting().order_by("page__number", "screen_at").values_list("pk", "page__host")
+    chosen, _ = next_up(
+        (Waiting(*row) for row in waiting[:_LOOKED_AT]),
+        pace=sweep.pace,
+        free=free,
+        under_way=under_way,
+        started_at=_started_at(sweep),
+        now=time.time(),
+    )
+    for shot in Shot.objects.filter(pk__in=[row.number for row in chosen]).select_related("page"):
+        order_shot(shot, sweep)
+
+
+def order_shot(shot: Shot, sweep: Sweep, changed: TakeSettings | None = None) -> None:
+    """Put one shot on the queue; with ``changed`` it is taken otherwise than the rest."""
+    screen = sweep.core_screens()[shot.screen_at]
+    shot.capture = order_page(shot.page.address, screen, changed or TakeSettings(**sweep.settings))
+    shot.ordered_at, shot.mark, shot.slots_ordered = timezone.now(), Shot.Mark.NONE, False
+    shot.save()
+
+
+def _started_at(sweep: Sweep) -> dict[str, float]:
+    """When the last page of each host was ordered, as far back as it matters."""
+    since = timezone.now() - timedelta(milliseconds=sweep.pause_ms)
+    recent = sweep.shots.filter(ordered_at__gte=since).values("page__host").annotate(last=Max("ordered_at"))
+    return {row["page__host"]: row["last"].timestamp() for row in recent}
+
+
+def _order_slots(sweep: Sweep) -> None:
+    """The files of pages that have arrived; a slot that cannot be made of a page says so in its ledger."""
+    arrived = sweep.shots.taken().filter(slots_ordered=False).select_related("capture")
+    slots = list(sweep.slots.select_related("outlet"))
+    for shot in arrived[:_SLOTS_AT_ONCE]:
+        cut = shot.capture.cuts.first() if shot.capture else None
+        for slot in slots if cut else []:
+            add_slot_output(cut, slot)  # type: ignore[arg-type]
+        Shot.objects.filter(pk=shot.pk).update(slots_ordered=True)
+
+
+def _finish(sweep: Sweep) -> None:
+    going = sweep.wish != Sweep.Wish.STOP and sweep.shots.waiting().exists()
+    unseen = sweep.shots.taken().filter(slots_ordered=False).exists()
+    if not going and not unseen and not sweep.shots.under_way().exists():
+        Sweep.objects.filter(pk=sweep.pk).update(finished_at=timezone.now())

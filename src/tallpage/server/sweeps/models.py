@@ -1,0 +1,132 @@
+"""A sweep, its pages, and a shot for each page and screen."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import models
+
+from tallpage.core.capture import Screen
+from tallpage.core.sweep import DEFAULT_PATTERN, Pace
+from tallpage.server.jobs.models import Job
+from tallpage.server.outlets.models import Slot
+from tallpage.server.shelf.models import Capture
+
+_NAME_CHARS = 120
+
+
+class Sweep(models.Model):
+    """Pages × screens, and how they are taken. What has become of them is told by its shots."""
+
+    class Wish(models.TextChoices):
+        """What the person wants of it."""
+
+        GO_ON = "go_on"
+        PAUSE = "pause"
+        STOP = "stop"
+
+    name = models.CharField(max_length=_NAME_CHARS)
+    wish = models.CharField(max_length=8, choices=Wish.choices, default=Wish.GO_ON)
+    screens = models.JSONField(help_text="[{width_px, height_px, scale, touch}]")
+    settings = models.JSONField(default=dict, help_text="how every page is taken")
+    pattern = models.CharField(max_length=300, default=DEFAULT_PATTERN)
+    at_once = models.PositiveSmallIntegerField(default=2)
+    pause_ms = models.PositiveIntegerField(default=500)
+    slots = models.ManyToManyField(Slot, blank=True, help_text="made of every page at once")
+    bad_lines = models.JSONField(default=list, help_text="[{line, text, sentence}] of the list")
+    created_at = models.DateTimeField(auto_now_add=True)
+    finished_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def pace(self) -> Pace:
+        """How hard hosts are pressed."""
+        return Pace(at_once=self.at_once, pause_s=self.pause_ms / 1_000)
+
+    def core_screens(self) -> list[Screen]:
+        """The screens as the core knows them."""
+        return [Screen(**screen) for screen in self.screens]
+
+
+class SweepPage(models.Model):
+    """A page of the list; ``number`` counts from 1."""
+
+    sweep = models.ForeignKey(Sweep, on_delete=models.CASCADE, related_name="pages")
+    number = models.PositiveIntegerField()
+    line = models.PositiveIntegerField(default=0)
+    address = models.TextField()
+    title = models.TextField(blank=True, help_text="what the list called it")
+    host = models.CharField(max_length=255)
+    section = models.CharField(max_length=255)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["sweep", "number"], name="one_page_a_number")]
+
+    def __str__(self) -> str:
+        return self.address
+
+
+class ShotQuerySet(models.QuerySet["Shot"]):
+    """Shots by what has become of them."""
+
+    def waiting(self) -> ShotQuerySet:
+        """Not begun yet, and still wanted."""
+        return self.filter(capture=None, dropped=False)
+
+    def under_way(self) -> ShotQuerySet:
+        """Queued or being taken."""
+        return self.filter(capture__job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
+
+    def taken(self) -> ShotQuerySet:
+        """There is a picture."""
+        return self.exclude(capture__storage_key="").filter(capture__isnull=False)
+
+    def failed(self) -> ShotQuerySet:
+        """There is none, and none is coming."""
+        return self.filter(capture__job__state__in=(Job.State.FAILED, Job.State.STOPPED))
+
+
+class Shot(models.Model):
+    """One page on one screen. Its capture is on the shelf like any other."""
+
+    class Mark(models.TextChoices):
+        """What a person said of it while skimming."""
+
+        NONE = ""
+        KEEP = "keep"
+        RETAKE = "retake"
+
+    sweep = models.ForeignKey(Sweep, on_delete=models.CASCADE, related_name="shots")
+    page = models.ForeignKey(SweepPage, on_delete=models.CASCADE, related_name="shots")
+    screen_at = models.PositiveSmallIntegerField(help_text="which of the sweep's screens, from 0")
+    capture = models.OneToOneField(Capture, on_delete=models.SET_NULL, null=True, blank=True)
+    mark = models.CharField(max_length=8, choices=Mark.choices, default=Mark.NONE, blank=True)
+    dropped = models.BooleanField(default=False)
+    ordered_at = models.DateTimeField(null=True, blank=True)
+    slots_ordered = models.BooleanField(default=False)
+
+    objects = ShotQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["page__number", "screen_at"]
+        constraints = [models.UniqueConstraint(fields=["page", "screen_at"], name="one_shot_a_screen")]
+        indexes = [models.Index(fields=["sweep", "ordered_at"])]
+
+    def __str__(self) -> str:
+        return f"{self.page} on screen {self.screen_at}"
+
+
+def plain_screen(screen: Screen) -> dict[str, Any]:
+    """A screen as it is stored."""
+    return {
+        "width_px": screen.width_px,
+        "height_px": screen.height_px,
+        "scale": screen.scale,
+        "touch": screen.touch,
+    }

@@ -1,0 +1,142 @@
+"""Starting a sweep, and changing what is wanted of it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from django.db import transaction
+
+from tallpage.core.capture import Screen
+from tallpage.core.errors import ListError
+from tallpage.core.sweep import MOST_PAGES, Found, Pace, Pattern, list_of
+from tallpage.server.jobs.queue import request_stop
+from tallpage.server.outlets.models import Slot
+from tallpage.server.shelf.models import Capture
+from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.sweeps.feeding import order_shot
+from tallpage.server.sweeps.models import Shot, Sweep, SweepPage, plain_screen
+
+_MOST_SCREENS = 6
+_ROWS_AT_ONCE = 500
+_KNOWN_CHARS = 255
+
+
+def start_sweep(
+    *,
+    name: str,
+    found: Sequence[Found],
+    screens: Sequence[Screen],
+    settings: TakeSettings,
+    pattern: str,
+    pace: Pace,
+    slots: Sequence[Slot] = (),
+) -> Sweep:
+    """Store a sweep; the workers begin with it within a second.
+
+    Raises:
+        ListError: no page, too many, or a pattern that cannot be filled; nothing is stored.
+        PageError, AddressError: it cannot be taken as asked; nothing is stored.
+    """
+    pages = list_of(found)
+    if not pages.pages:
+        raise ListError("There is no page in the list.", code="list_empty")
+    if pages.left_over:
+        raise ListError(
+            f"The list holds over {MOST_PAGES:,} pages.", hint="Divide it.", code="list_too_large"
+        )
+    distinct = list(dict.fromkeys(screens))
+    if not 1 <= len(distinct) <= _MOST_SCREENS:
+        raise ListError(
+            f"{len(distinct)} screens were chosen.",
+            hint=f"Choose 1 to {_MOST_SCREENS}.",
+            code="screens_count",
+        )
+    settings.as_request(pages.pages[0].address, distinct[0])  # checked before anything is stored
+    with transaction.atomic():
+        sweep = Sweep.objects.create(
+            name=name.strip() or f"{len(pages.pages)} pages of {pages.pages[0].host}",
+            screens=[plain_screen(screen) for screen in distinct],
+            settings=settings.model_dump(),
+            pattern=Pattern(pattern).text,
+            at_once=pace.at_once,
+            pause_ms=round(pace.pause_s * 1_000),
+            bad_lines=[{"line": row.line, "text": row.text, "sentence": row.sentence} for row in pages.bad],
+        )
+        sweep.slots.set(slots)
+        rows = SweepPage.objects.bulk_create(
+            [
+                SweepPage(
+                    sweep=sweep,
+                    number=number,
+                    line=page.line,
+                    address=page.address,
+                    title=page.title,
+                    host=page.host[:_KNOWN_CHARS],
+                    section=page.section[:_KNOWN_CHARS],
+                )
+                for number, page in enumerate(pages.pages, start=1)
+            ],
+            batch_size=_ROWS_AT_ONCE,
+        )
+        Shot.objects.bulk_create(
+            [Shot(sweep=sweep, page=row, screen_at=at) for row in rows for at in range(len(distinct))],
+            batch_size=_ROWS_AT_ONCE,
+        )
+    return sweep
+
+
+def set_wish(sweep: Sweep, wish: Sweep.Wish) -> Sweep:
+    """Pause, go on or stop. What is under way comes to its end when pausing, and is ended by a stop."""
+    with transaction.atomic():
+        sweep.wish = wish
+        sweep.finished_at = None
+        sweep.save(update_fields=["wish", "finished_at"])
+        if wish == Sweep.Wish.STOP:
+            for shot in sweep.shots.under_way().select_related("capture__job"):
+                if shot.capture:
+                    request_stop(shot.capture.job)
+    return sweep
+
+
+def start_again(sweep: Sweep) -> Sweep:
+    """A new sweep of the same pages, taken the same way."""
+    return start_sweep(
+        name=sweep.name,
+        found=[Found(text=page.address, line=page.line, title=page.title) for page in sweep.pages.all()],
+        screens=sweep.core_screens(),
+        settings=TakeSettings(**sweep.settings),
+        pattern=sweep.pattern,
+        pace=sweep.pace,
+        slots=list(sweep.slots.all()),
+    )
+
+
+def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings | None = None) -> int:
+    """Take shots anew, all that failed or were marked for it when none is named; returns how many.
+
+    What was taken before leaves the shelf, from where it can be restored.
+    """
+    shots = sweep.shots.select_related("page", "capture__job").filter(dropped=False)
+    if shot_ids is None:
+        chosen = [*shots.failed(), *shots.filter(mark=Shot.Mark.RETAKE)]
+    else:
+        chosen = list(shots.filter(pk__in=shot_ids))
+    with transaction.atomic():
+        done = 0
+        for shot in {shot.pk: shot for shot in chosen}.values():
+            if shot.capture is None or shot.capture.job.pending:
+                continue
+            Capture.objects.filter(pk=shot.capture.pk).delete_from_shelf()
+            order_shot(shot, sweep, changed)
+            done += 1
+        if done:
+            Sweep.objects.filter(pk=sweep.pk).update(finished_at=None)
+    return done
+
+
+def mark(sweep: Sweep, shot_ids: Sequence[int], word: str) -> int:
+    """Mark shots ``keep`` or ``retake``, ``drop`` them, or with an empty word neither; returns how many."""
+    chosen = sweep.shots.filter(pk__in=shot_ids)
+    if word == "drop":
+        return chosen.update(dropped=True, mark=Shot.Mark.NONE)
+    return chosen.update(dropped=False, mark=word)

@@ -1,0 +1,286 @@
+"""Sweeps on the wire."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from ninja import Field, Schema
+
+from tallpage.core.sweep import DEFAULT_PATTERN, Found, ListedPage, Pace
+from tallpage.server.jobs.schemas import JobOut
+from tallpage.server.shelf.schemas import ScreenIn, ScreenOut, TakeSettings
+from tallpage.server.sweeps.listing import Listing
+from tallpage.server.sweeps.models import Shot, SweepPage
+
+_OK_BELOW = 400
+
+
+class ListIn(Schema):
+    """A text that holds addresses."""
+
+    text: str = Field(max_length=8_000_000)
+
+
+class SiteIn(Schema):
+    """Address of a sitemap, or of a page whose links are wanted."""
+
+    address: str
+
+
+class ListedPageOut(Schema):
+    """A page of a list."""
+
+    address: str
+    line: int
+    title: str
+    host: str
+    section: str
+    modified: str
+    forbidden: bool
+
+
+class BadLineOut(Schema):
+    """A line that is no address, and why."""
+
+    line: int
+    text: str
+    sentence: str
+
+
+class ColumnOut(Schema):
+    """A column of a table."""
+
+    number: int
+    heading: str
+    addresses: int
+
+
+class ListOut(Schema):
+    """What a list holds; ``bad`` are the first 500 of ``bad_count``."""
+
+    source: str
+    pages: list[ListedPageOut]
+    sections: dict[str, int]
+    bad: list[BadLineOut]
+    bad_count: int
+    duplicates: int
+    left_over: int
+    columns: list[ColumnOut]
+    column: int | None
+    problems: list[str]
+    robots: str
+
+    @classmethod
+    def of(cls, listing: Listing) -> ListOut:
+        """A listing on the wire."""
+
+        def out(page: ListedPage) -> ListedPageOut:
+            return ListedPageOut(
+                address=page.address,
+                line=page.line,
+                title=page.title,
+                host=page.host,
+                section=page.section,
+                modified=page.modified,
+                forbidden=page.address in listing.forbidden,
+            )
+
+        pages = listing.pages
+        return cls(
+            source=listing.source,
+            pages=[out(page) for page in pages.pages],
+            sections=pages.sections(),
+            bad=[BadLineOut(line=row.line, text=row.text, sentence=row.sentence) for row in pages.bad],
+            bad_count=pages.bad_count,
+            duplicates=pages.duplicates,
+            left_over=pages.left_over,
+            columns=[
+                ColumnOut(number=row.number, heading=row.heading, addresses=row.addresses)
+                for row in listing.columns
+            ],
+            column=listing.column,
+            problems=list(listing.problems),
+            robots=listing.robots,
+        )
+
+
+class PageIn(Schema):
+    """A page to take, as a list had it."""
+
+    address: str = Field(max_length=5_000)
+    title: str = Field(default="", max_length=1_000)
+    line: int = 0
+
+    def found(self) -> Found:
+        """The page as the core knows it."""
+        return Found(text=self.address, line=self.line, title=self.title)
+
+
+class SweepIn(Schema):
+    """Many pages to take."""
+
+    name: str = Field(default="", max_length=120)
+    pages: list[PageIn]
+    screens: list[ScreenIn]
+    settings: TakeSettings = Field(default_factory=TakeSettings)
+    slot_ids: list[int] = []
+    pattern: str = Field(default=DEFAULT_PATTERN, max_length=300)
+    at_once: int = 2
+    pause_ms: int = 500
+
+    def found(self) -> list[Found]:
+        """The pages as the core knows them."""
+        return [page.found() for page in self.pages]
+
+    def pace(self) -> Pace:
+        """The pace as the core knows it.
+
+        Raises:
+            ListError: it is not possible.
+        """
+        return Pace(at_once=self.at_once, pause_s=self.pause_ms / 1_000)
+
+
+class CountOut(Schema):
+    """How far a sweep is."""
+
+    all: int
+    taken: int
+    failed: int
+    left: int
+    under_way: int
+    a_minute: float | None
+    seconds_left: int | None
+    on_now: list[str]
+    by_filter: dict[str, int]
+
+
+class SweepOut(Schema):
+    """A sweep as its list shows it."""
+
+    id: int
+    name: str
+    wish: Literal["go_on", "pause", "stop"]
+    screens: list[ScreenOut]
+    pattern: str
+    at_once: int
+    pause_ms: int
+    created_at: datetime
+    finished_at: datetime | None
+    count: CountOut
+    slots: list[str]
+    settings: TakeSettings
+
+
+class ShotOut(Schema):
+    """One page on one screen; ``capture_id`` is None while it waits."""
+
+    id: int
+    screen_at: int
+    capture_id: int | None
+    picture_key: str
+    width_px: int
+    height_px: int
+    status: int | None
+    warnings: list[str]
+    job: JobOut | None
+    mark: Literal["", "keep", "retake"]
+    dropped: bool
+
+    @classmethod
+    def of(cls, shot: Shot) -> ShotOut:
+        """A shot on the wire."""
+        capture = shot.capture
+        warnings = list(capture.warnings) if capture else []
+        if capture and capture.status is not None and capture.status >= _OK_BELOW:
+            warnings.insert(0, f"The server answered {capture.status}.")
+        if capture and capture.truncated:
+            warnings.append("The page was cut off.")
+        return cls(
+            id=shot.pk,
+            screen_at=shot.screen_at,
+            capture_id=capture.pk if capture else None,
+            picture_key=capture.storage_key if capture else "",
+            width_px=capture.width_px if capture else 0,
+            height_px=capture.height_px if capture else 0,
+            status=capture.status if capture else None,
+            warnings=warnings,
+            job=JobOut.from_orm(capture.job) if capture else None,
+            mark=shot.mark,  # type: ignore[arg-type]
+            dropped=shot.dropped,
+        )
+
+
+class RowOut(Schema):
+    """A page of a sweep with a shot for each screen."""
+
+    number: int
+    address: str
+    title: str
+    section: str
+    shots: list[ShotOut]
+
+    @classmethod
+    def of(cls, page: SweepPage, shots: list[Shot]) -> RowOut:
+        """A page on the wire; its own title goes before what the list called it."""
+        own = next((shot.capture.title for shot in shots if shot.capture and shot.capture.title), "")
+        return cls(
+            number=page.number,
+            address=page.address,
+            title=own or page.title,
+            section=page.section,
+            shots=[ShotOut.of(shot) for shot in shots],
+        )
+
+
+class RowsOut(Schema):
+    """Some of the pages that a filter keeps, of how many."""
+
+    rows: list[RowOut]
+    total: int
+
+
+class WishIn(Schema):
+    """What is wanted of a sweep."""
+
+    wish: Literal["go_on", "pause", "stop"]
+
+
+class MarkIn(Schema):
+    """A word on some shots."""
+
+    shot_ids: list[int]
+    word: Literal["keep", "retake", "drop", ""]
+
+
+class RetakeIn(Schema):
+    """Shots to take anew: those named, or all that failed or are marked. ``settings`` changes how."""
+
+    shot_ids: list[int] | None = None
+    settings: TakeSettings | None = None
+
+
+class DoneOut(Schema):
+    """How many it was done to."""
+
+    done: int
+
+
+class PatternIn(Schema):
+    """A pattern to try on some pages."""
+
+    pattern: str
+    pages: list[PageIn]
+    screens: list[ScreenIn]
+    slot_names: list[str] = []
+
+    def found(self) -> list[Found]:
+        """The pages as the core knows them."""
+        return [page.found() for page in self.pages]
+
+
+class NamesOut(Schema):
+    """Names that a pattern would give."""
+
+    names: list[str]
