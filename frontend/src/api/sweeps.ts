@@ -69,7 +69,8 @@ export function useSweep(sweepId: number) {
 export function sweepRowsQuery(sweepId: number, kept: Kept, words: string, stretch: number, going: boolean) {
   const query = { offset: stretch * ROWS_AT_ONCE, limit: ROWS_AT_ONCE, kept, words };
   return {
-    queryKey: ["sweep", sweepId, "rows", kept, words, stretch],
+    // Once a sweep has ended, its rows are asked for once more: the last answer may be of before.
+    queryKey: ["sweep", sweepId, "rows", kept, words, stretch, going],
     queryFn: () =>
       answered(api.GET("/api/sweeps/{sweep_id}/rows", { params: { path: { sweep_id: sweepId }, query } })),
     placeholderData: keepPreviousData,

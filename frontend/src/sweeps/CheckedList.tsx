@@ -157,6 +157,7 @@ function Tally({ listing }: { listing: PageListing }) {
 function Sections({ listing, picking, onPick }: Omit<CheckedListProps, "onColumn">) {
   const places = Object.entries(listing.sections);
   if (places.length < 2) return null;
+  const oneHost = new Set(listing.pages.map((page) => page.host)).size === 1;
   return (
     <div className="mt-3 flex flex-wrap gap-2" role="group" aria-label="Sections">
       {places.slice(0, SECTIONS_SHOWN).map(([place, count]) => {
@@ -169,7 +170,7 @@ function Sections({ listing, picking, onPick }: Omit<CheckedListProps, "onColumn
             className={`rounded-selector border px-2 py-0.5 text-sm ${on ? "border-base-content" : "border-base-300 line-through opacity-60"}`}
             onClick={() => onPick({ ...picking, placesOut: toggled(picking.placesOut, place) })}
           >
-            {place} <span className="figure">{count}</span>
+            {oneHost ? place.slice(place.indexOf("/")) : place} <span className="figure">{count}</span>
           </button>
         );
       })}

@@ -16,7 +16,9 @@ interface LargeViewProps {
 /** One picture as large as the window, from its strips; the arrow keys of the proofs go on working. */
 export function LargeView({ row, shot, onClose }: LargeViewProps) {
   const scroller = useRef<HTMLDivElement>(null);
-  useEffect(() => scroller.current?.scrollTo({ top: 0 }), [shot.id]);
+  useEffect(() => {
+    scroller.current?.scrollTo({ top: 0 });
+  }, [shot.id]);
   return (
     <section className="absolute inset-0 z-20 flex flex-col bg-base-100" aria-label="Large view">
       <div className="flex items-center gap-3 border-b border-base-300 px-4 py-2 text-sm">

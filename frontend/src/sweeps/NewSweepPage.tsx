@@ -60,14 +60,14 @@ export function NewSweepPage() {
   return (
     <main className="mx-auto max-w-6xl px-6 pt-8 pb-16">
       <h1 className="mb-4 text-2xl font-semibold">Many pages</h1>
-      <Sources first={asked} busy={reading.isPending} onRead={read} />
+      <Sources first={asked} busy={reading.isPending} small={listing !== undefined} onRead={read} />
       {problem && (
         <div className="mt-4">
           <ProblemNote sentence={asProblem(problem).sentence} hint={asProblem(problem).hint} />
         </div>
       )}
       {listing && (
-        <div className="mt-6 grid gap-8 border-t border-base-300 pt-6 lg:grid-cols-[1fr_22rem]">
+        <div className="mt-6 grid gap-8 border-t border-base-300 pt-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <CheckedList
             key={reading.submittedAt}
             listing={listing}
@@ -75,7 +75,7 @@ export function NewSweepPage() {
             onPick={setPicking}
             onColumn={(column) => source && "file" in source && read({ ...source, column })}
           />
-          <section aria-label="How they are taken">
+          <section className="min-w-0" aria-label="How they are taken">
             <button
               type="button"
               className="btn btn-primary btn-block mb-4 text-base"

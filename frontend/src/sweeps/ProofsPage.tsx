@@ -66,7 +66,9 @@ function Proofs({ sweep }: { sweep: Sweep }) {
     estimateSize: () => heightPx + ROW_EXTRA_PX,
     overscan: 3,
   });
-  useEffect(() => virtual.measure(), [virtual, heightPx]);
+  useEffect(() => {
+    virtual.measure();
+  }, [virtual, heightPx]);
   const items = virtual.getVirtualItems();
   const first = Math.floor((items[0]?.index ?? 0) / ROWS_AT_ONCE);
   const last = Math.floor((items.at(-1)?.index ?? 0) / ROWS_AT_ONCE);
@@ -83,6 +85,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
 
   const goTo = (next: Place) => {
     setPlace(next);
+    scroller.current?.focus({ preventScroll: true });
     virtual.scrollToIndex(next.row, { align: "auto" });
   };
   useHotkeys(
@@ -100,6 +103,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
 
   const look = (change: Record<string, string>) => {
     setPlace({ row: 0, column: 0 });
+    if (!("words" in change)) scroller.current?.focus({ preventScroll: true });
     setSearch((before) => {
       const next = new URLSearchParams(before);
       for (const [name, value] of Object.entries(change)) {
@@ -150,7 +154,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
           </span>
         ))}
       </div>
-      <div ref={scroller} className="min-h-0 flex-1 overflow-auto px-6" data-proofs>
+      <div ref={scroller} className="min-h-0 flex-1 overflow-auto px-6 outline-none" tabIndex={0} aria-label="Proofs" data-proofs>
         {total === 0 && <p className="py-12 text-center">{kept === "all" && !words ? "Nothing is in this sweep." : "Nothing of it is like this."}</p>}
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
           {items.map((item) => {

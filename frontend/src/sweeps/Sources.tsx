@@ -3,8 +3,16 @@ import { useRef, useState } from "react";
 
 import type { ListSource } from "../api/sweeps";
 
+interface SourcesProps {
+  first: string;
+  busy: boolean;
+  /** Whether a list has been read, which then matters more. */
+  small: boolean;
+  onRead: (source: ListSource) => void;
+}
+
 /** Where a list comes from: pasted, a file, or a site that tells of its pages itself. */
-export function Sources({ first, busy, onRead }: { first: string; busy: boolean; onRead: (source: ListSource) => void }) {
+export function Sources({ first, busy, small, onRead }: SourcesProps) {
   const [text, setText] = useState(first);
   const [address, setAddress] = useState("");
   const file = useRef<HTMLInputElement>(null);
@@ -12,7 +20,7 @@ export function Sources({ first, busy, onRead }: { first: string; busy: boolean;
     <section aria-label="Where the pages come from">
       <textarea
         className="textarea w-full"
-        rows={7}
+        rows={small ? 2 : 7}
         aria-label="Pages, pasted"
         placeholder={"Paste addresses: a mail, a spreadsheet column, text with links"}
         spellCheck={false}

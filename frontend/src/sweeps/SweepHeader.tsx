@@ -39,7 +39,7 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
         )}
         {retakes > 0 && (
           <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "retake", shotIds: null })}>
-            <RotateCcw size={16} aria-hidden /> Retake {retakes}
+            <RotateCcw size={16} aria-hidden /> Retake {retakes} {count.failed === retakes ? "failed" : "failed or marked"}
           </button>
         )}
         {!going && (

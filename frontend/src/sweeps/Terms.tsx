@@ -29,10 +29,10 @@ export function TermsFields({ terms, onChange, pages, screens }: TermsProps) {
     slot_names: slots.filter((slot) => terms.slotIds.has(slot.id)).slice(0, 1).map((slot) => slot.words),
   });
   return (
-    <div className="grid gap-4 text-sm">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4 text-sm">
       <label className="grid gap-1">
         Called
-        <input className="input input-sm w-full" placeholder="as its first host is" maxLength={120} value={terms.name} onChange={(event) => onChange({ ...terms, name: event.target.value })} />
+        <input className="input input-sm w-full" placeholder="its pages and host, if left empty" maxLength={120} value={terms.name} onChange={(event) => onChange({ ...terms, name: event.target.value })} />
       </label>
       <div>
         <label className="grid gap-1">

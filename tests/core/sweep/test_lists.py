@@ -39,7 +39,7 @@ def test_lines_commas_and_columns_are_read_and_titles_kept() -> None:
 
 def test_what_is_no_address_is_told_with_its_line() -> None:
     pages = list_of(
-        read_pasted("skerrin.example/a\nthe new page\nftp://skerrin.example/x\nmailto:a@b.example\n")
+        read_pasted("skerrin.example/a\nthe new page\nftp://skerrin.example/x\nmailto:a@b.example\nFleet\n")
     )
     assert _addresses(pages) == ["https://skerrin.example/a"]
     assert [(bad.line, bad.code) for bad in pages.bad] == [

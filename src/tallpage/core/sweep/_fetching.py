@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from urllib.parse import urljoin, urlsplit, urlunsplit
 
 import urllib3
 from urllib3.exceptions import HTTPError
@@ -38,14 +39,15 @@ def fetcher(*, proxy: str | None = None) -> Fetch:
     """
     retries = urllib3.Retry(connect=1, read=0, redirect=_MOST_REDIRECTS, status=0, other=0)
     pool = (
-        urllib3.ProxyManager(proxy, timeout=_TIMES, retries=retries, headers=_HEADERS)
+        urllib3.ProxyManager(proxy, timeout=_TIMES, retries=retries)
         if proxy
-        else urllib3.PoolManager(timeout=_TIMES, retries=retries, headers=_HEADERS)
+        else urllib3.PoolManager(timeout=_TIMES, retries=retries)
     )
 
     def fetch(address: str) -> Fetched:
+        opened, headers = _by_loopback(address)
         try:
-            answer = pool.request("GET", address, preload_content=False)
+            answer = pool.request("GET", opened, headers=headers, preload_content=False)
         except HTTPError as error:
             raise PageUnreachable(f"{address} does not answer.") from error
         try:
@@ -61,10 +63,20 @@ def fetcher(*, proxy: str | None = None) -> Fetch:
         finally:
             answer.release_conn()
         return Fetched(
-            address=answer.geturl() or address,
+            address=address if answer.geturl() in (None, opened) else urljoin(opened, answer.geturl()),
             status=answer.status,
             media_type=answer.headers.get("Content-Type", "").partition(";")[0].strip().lower(),
             data=bytes(data),
         )
 
     return fetch
+
+
+def _by_loopback(address: str) -> tuple[str, dict[str, str]]:
+    """``(address to connect to, headers)``: names below ``localhost`` are this machine (RFC 6761),
+    which browsers know and the system's resolver often does not."""
+    parts = urlsplit(address)
+    if not (parts.hostname or "").endswith(".localhost"):
+        return address, _HEADERS
+    place = f"127.0.0.1:{parts.port}" if parts.port else "127.0.0.1"
+    return urlunsplit(parts._replace(netloc=place)), {**_HEADERS, "Host": parts.netloc}

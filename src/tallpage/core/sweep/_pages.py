@@ -114,7 +114,7 @@ def list_of(found: Iterable[Found], *, most_pages: int = MOST_PAGES) -> PageList
             left_over += 1
         else:
             pages[key] = ListedPage(
-                address=address, line=row.line, title=row.title.strip(), modified=row.modified
+                address=key, line=row.line, title=row.title.strip(), modified=row.modified
             )
     return PageList(
         pages=tuple(pages.values()),

@@ -58,7 +58,7 @@ class _Archive:
             for path, data, row in self._files(shot):
                 archive.add(data, path)
                 self._rows.append(row)
-            yield from archive.all_files()
+                yield from archive.all_files()
         self._rows += [
             ManifestRow(address=bad["text"], error=f"Line {bad['line']}: {bad['sentence']}")
             for bad in self._sweep.bad_lines
