@@ -50,6 +50,28 @@ def _fold(person: Person, *, from_px: int, by_px: int) -> None:
     )
 
 
+def _sweep(person: Person, shoot: Callable[[str], None]) -> None:
+    """A list from the sitemap before anything is taken, and its proofs half done."""
+    person.open("/sweeps/new")
+    person.see("[aria-label='Sitemap, or a page with links']").send_keys(
+        f"{person.application.site}/sitemap.xml", Keys.ENTER
+    )
+    person.see("[aria-label='The list']")
+    person.see("[aria-label='Examples of names'] li")
+    person.see("[aria-label=Screens] button:nth-of-type(1)")
+    person.driver.find_element("xpath", "//button[contains(., '390×844')]").click()
+    person.see("[aria-label='Filter the list']").send_keys("notices/1")
+    shoot("many-pages")
+    person.driver.find_element("xpath", "//button[contains(., 'Untick shown')]").click()
+    person.driver.find_element(
+        "xpath", "//button[starts-with(., 'Take ') and contains(., 'pictures')]"
+    ).click()
+    person.until(lambda _: len(person.all("[data-shot][data-state=done]")) >= 4)
+    shoot("proofs")
+    person.driver.find_element("xpath", "//button[contains(., 'Stop')]").click()
+    person.driver.execute_script("localStorage.clear()")
+
+
 def main() -> None:
     """Walk through the application and keep what is seen."""
     SHOTS.mkdir(parents=True, exist_ok=True)
@@ -75,6 +97,7 @@ def main() -> None:
         person.see("[aria-label='On what, step 1']").send_keys('"Show all sailings"')
         shoot("how-to-take")
         person.driver.execute_script("localStorage.clear()")
+        _sweep(person, shoot)
         person.open("/sign-ins?host=crew.skerrin.example&page=crew.skerrin.example/sign-in")
         person.see("main form")
         shoot("sign-ins")

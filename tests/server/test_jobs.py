@@ -3,12 +3,13 @@ from datetime import timedelta
 
 import pytest
 from django.utils import timezone
+from django_q.models import OrmQ
 
 from tallpage.core.errors import PageError, Stopped
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import surely_gone, this_process
 from tallpage.server.jobs.queue import Signals, Work, enqueue, register_kind, request_stop
-from tallpage.server.jobs.recovery import SILENT_AFTER, recover_abandoned
+from tallpage.server.jobs.recovery import IDLE_AFTER, SILENT_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.running import MOST_ATTEMPTS, run_job
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -166,3 +167,16 @@ def test_an_owner_on_another_machine_is_never_surely_gone() -> None:
     assert not surely_gone("")
     assert not surely_gone(this_process())
     assert timedelta(seconds=1) < SILENT_AFTER
+
+
+def test_a_job_whose_ticket_was_lost_is_handed_over_again_once_nobody_is_at_work(sample: Sample) -> None:
+    lost, running = enqueue("sample"), enqueue("sample")
+    Job.objects.filter(pk=running.pk).update(state=Job.State.RUNNING, owner=this_process())
+    tickets = OrmQ.objects.count()
+    assert recover_lost_tickets() == 0, "it has not waited long"
+    Job.objects.update(created_at=timezone.now() - 2 * IDLE_AFTER)
+    assert recover_lost_tickets() == 0, "somebody is at work"
+    Job.objects.filter(pk=running.pk).update(state=Job.State.DONE)
+    assert [recover_lost_tickets(), recover_lost_tickets()] == [1, 0]
+    assert OrmQ.objects.count() == tickets + 1
+    assert _state(lost) == "queued"

@@ -111,3 +111,58 @@ def test_a_capture_whose_browser_is_killed_is_taken_again_with_another(home: Pat
         _until(lambda: _rows(home, "select state from jobs_job") != [("running",)])
     assert _rows(home, "select state, attempts from jobs_job") == [("done", 1)]
     assert not _chromium_under(killed)
+
+
+_TAKEN = "select count(*) from sweeps_shot join shelf_capture c on c.id = capture_id where storage_key != ''"
+
+
+def _taken(home: Path) -> int:
+    return int(_rows(home, _TAKEN)[0][0])
+
+
+def _kill(what: str, supervisor: subprocess.Popen[bytes]) -> None:
+    """Kill the browser, the process that works, or the supervisor of both."""
+    family = {child.pid for child in psutil.Process(supervisor.pid).children(recursive=True)}
+    browser = _chromium_under(family)
+    chosen = {
+        "supervisor": {supervisor.pid},
+        "browser": browser,
+        # Also the process that watches over it: whatever stands between browser and supervisor.
+        "worker": {
+            process_id
+            for process_id in family - browser
+            if _chromium_under({row.pid for row in psutil.Process(process_id).children(recursive=True)})
+        },
+    }[what]
+    for process_id in chosen:
+        with suppress(psutil.NoSuchProcess):
+            psutil.Process(process_id).kill()
+
+
+def test_a_sweep_outlives_its_browser_its_workers_and_their_supervisor(home: Path, site: str) -> None:
+    pages = [f"{site}/notices/{number}" for number in range(12)]
+    _django(
+        home,
+        "from tallpage.core.capture import PRESETS\nfrom tallpage.core.sweep import Found, Pace\n"
+        "from tallpage.server.shelf.schemas import TakeSettings\n"
+        "from tallpage.server.sweeps.planning import start_sweep\n"
+        f"start_sweep(name='', found=[Found(text=text, line=1) for text in {pages!r}], "
+        "screens=[PRESETS['desk']], settings=TakeSettings(), pattern='{number}', pace=Pace(pause_s=0))",
+    )
+    for what in ("browser", "worker", "supervisor"):
+        before = _taken(home)
+        with _worker(home) as process:
+            _until(lambda before=before: _taken(home) > before)  # type: ignore[misc]
+            _kill(what, process)
+            if what != "supervisor":
+                reached = _taken(home)
+                _until(lambda reached=reached: _taken(home) > reached)  # type: ignore[misc]
+            _kill("supervisor", process)
+            process.wait(timeout=10)
+    with _worker(home):
+        _until(
+            lambda: _rows(home, "select finished_at from sweeps_sweep where finished_at is not null") != []
+        )
+    assert _taken(home) == len(pages)
+    assert _rows(home, "select count(*) from shelf_capture") == [(len(pages),)]
+    assert len(list((home / "captures").iterdir())) == len(pages)

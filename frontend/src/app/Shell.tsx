@@ -49,7 +49,7 @@ export function Shell() {
               <NavLink
                 key={screen.to}
                 to={screen.to}
-                end
+                end={screen.to === "/"}
                 className={({ isActive }) =>
                   `border-b-2 px-2 py-1 ${isActive ? "border-accent font-semibold" : "border-transparent hover:border-base-300"}`
                 }

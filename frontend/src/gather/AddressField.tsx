@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 
 import { useTakePage } from "../api/captures";
 import { asProblem, type Problem } from "../api/client";
@@ -8,6 +9,8 @@ import { ProblemNote } from "../parts/ProblemNote";
 import { splitAddresses, useAskedAddress } from "./addresses";
 import { useScreenChoice } from "./screenChoice";
 import { useTakeSettings } from "./takeSettings";
+
+const MANY = 4;
 
 interface Refused {
   address: string;
@@ -88,6 +91,11 @@ export function AddressField({ compact = false }: { compact?: boolean }) {
           Take page
         </button>
       </div>
+      {!compact && splitAddresses(text).length >= MANY && (
+        <Link to="/sweeps/new" state={{ text }} className="link link-primary mt-2 inline-block text-sm">
+          Check these as a list first, and name what comes of it
+        </Link>
+      )}
       {refused.map(({ address, problem }) => (
         <div key={address} className="mt-3">
           <ProblemNote sentence={problem.sentence} hint={problem.hint} />

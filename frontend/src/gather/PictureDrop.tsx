@@ -1,10 +1,12 @@
 import { createContext, type ReactNode, useContext, useEffect } from "react";
 import { useDropzone } from "react-dropzone";
+import { useNavigate } from "react-router";
 
 import { useAddPicture } from "../api/captures";
 import { asProblem } from "../api/client";
 import { useNotices } from "../app/notices";
 
+const LIST_FILE = /\.(txt|csv|tsv|xlsx|md)$/i;
 const Browse = createContext<(() => void) | null>(null);
 
 /** Opens the system's window for choosing pictures. */
@@ -14,13 +16,18 @@ export function useBrowseForPicture(): () => void {
   return browse;
 }
 
-/** Takes in pictures dropped anywhere in the window, pasted, or browsed for. */
+/** Takes in pictures dropped anywhere in the window, pasted, or browsed for; and lists of pages. */
 export function PictureDrop({ children }: { children: ReactNode }) {
   const { mutateAsync: addPicture } = useAddPicture();
   const show = useNotices((state) => state.show);
+  const navigate = useNavigate();
 
   const takeIn = async (files: File[]) => {
     for (const file of files) {
+      if (LIST_FILE.test(file.name)) {
+        await navigate("/sweeps/new", { state: { file } });
+        continue;
+      }
       try {
         await addPicture({ file, name: file.name });
         show({ tone: "info", text: `${file.name} is on its way to the shelf.` });
@@ -56,7 +63,7 @@ export function PictureDrop({ children }: { children: ReactNode }) {
         {children}
         {isDragActive && (
           <div className="pointer-events-none absolute inset-0 z-50 grid place-items-center border-4 border-dashed border-accent bg-base-100/85">
-            <p className="text-2xl font-semibold">Let go: the picture goes to the shelf</p>
+            <p className="text-2xl font-semibold">Let go: a picture goes to the shelf, a list of pages is read</p>
           </div>
         )}
       </div>

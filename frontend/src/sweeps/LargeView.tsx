@@ -7,6 +7,8 @@ import { useCapture } from "../api/captures";
 import type { Shot, SweepRow } from "../api/types";
 import { formatSize } from "../parts/figures";
 
+const MARK_WORDS = { keep: "kept", retake: "to be retaken" } as const;
+
 interface LargeViewProps {
   row: SweepRow;
   shot: Shot;
@@ -26,6 +28,9 @@ export function LargeView({ row, shot, onClose }: LargeViewProps) {
         <span className="min-w-0 flex-1 truncate">
           <span className="font-semibold">{row.title || row.address}</span> {row.title && row.address}
         </span>
+        {(shot.mark || shot.dropped) && (
+          <span className="rounded-selector border border-base-content px-2">{shot.dropped ? "dropped" : MARK_WORDS[shot.mark || "keep"]}</span>
+        )}
         {shot.width_px > 0 && <span className="figure">{formatSize(shot.width_px, shot.height_px)}</span>}
         {shot.capture_id !== null && shot.picture_key && (
           <Link className="btn btn-sm" to={`/captures/${shot.capture_id}`}>

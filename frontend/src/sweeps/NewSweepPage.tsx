@@ -1,10 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 
 import { asProblem } from "../api/client";
 import { useScreens } from "../api/screens";
-import { type ListSource, readList, useStartSweep } from "../api/sweeps";
+import { readList, useStartSweep } from "../api/sweeps";
 import { HowToTake } from "../gather/HowToTake";
 import { ScreenChips } from "../gather/ScreenChips";
 import { useScreenChoice } from "../gather/screenChoice";
@@ -22,8 +22,7 @@ const ALL_PICKED: Picking = { leftOut: new Set(), placesOut: new Set(), respectR
 export function NewSweepPage() {
   useTitle("Many pages");
   const navigate = useNavigate();
-  const asked = (useLocation().state as { text?: string } | null)?.text ?? "";
-  const [source, setSource] = useState<ListSource | null>(null);
+  const asked = useLocation().state as { text?: string; file?: File } | null;
   const [picking, setPicking] = useState(ALL_PICKED);
   const [terms, setTerms] = useState(DEFAULT_TERMS);
   const reading = useMutation({ mutationFn: readList, onSuccess: () => setPicking(ALL_PICKED) });
@@ -32,10 +31,15 @@ export function NewSweepPage() {
   const chosen = useScreenChoice((state) => state.chosen);
   const settings = useTakeSettings((state) => state.settings);
 
-  const read = (from: ListSource) => {
-    setSource(from);
-    reading.mutate(from);
-  };
+  const { mutate: read, variables: source } = reading;
+  // What was dropped or pasted elsewhere is read at once.
+  const handedOver = useRef<unknown>(null);
+  useEffect(() => {
+    if (!asked || handedOver.current === asked) return;
+    handedOver.current = asked;
+    if (asked.file) read({ file: asked.file });
+    else if (asked.text) read({ text: asked.text });
+  }, [asked, read]);
   const listing = reading.data;
   const pages = listing?.pages.filter((page) => isPicked(page, picking)) ?? [];
   const screens = (presets ?? [])
@@ -60,7 +64,7 @@ export function NewSweepPage() {
   return (
     <main className="mx-auto max-w-6xl px-6 pt-8 pb-16">
       <h1 className="mb-4 text-2xl font-semibold">Many pages</h1>
-      <Sources first={asked} busy={reading.isPending} small={listing !== undefined} onRead={read} />
+      <Sources first={asked?.text ?? ""} busy={reading.isPending} small={listing !== undefined} onRead={read} />
       {problem && (
         <div className="mt-4">
           <ProblemNote sentence={asProblem(problem).sentence} hint={asProblem(problem).hint} />

@@ -69,6 +69,11 @@ def register_kind(kind: str, cluster: Cluster, prepare: Callable[[Job], Work]) -
     _KINDS[kind] = _Kind(cluster=cluster, prepare=prepare)
 
 
+def kinds_beside(kind: str) -> list[str]:
+    """All kinds of work on the queue of one, itself among them."""
+    return [name for name, row in _KINDS.items() if row.cluster == _KINDS[kind].cluster]
+
+
 def prepare(job: Job) -> Work:
     """The work of a job."""
     return _KINDS[job.kind].prepare(job)

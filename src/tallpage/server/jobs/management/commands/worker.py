@@ -14,7 +14,7 @@ from django.core.management.base import BaseCommand
 from django.db import DatabaseError, close_old_connections
 from django_q.cluster import Cluster
 
-from tallpage.server.jobs.recovery import recover_abandoned
+from tallpage.server.jobs.recovery import recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.ticking import ticks_of
 from tallpage.server.storage import sweep_incoming
 
@@ -40,8 +40,13 @@ class Command(BaseCommand):
         ticks = ticks_of(os.environ.get("Q_CLUSTER_NAME", ""))
         next_look_s = 0.0
         while not cluster.has_stopped:
+            if not cluster.sentinel.is_alive() and not cluster.has_stopped:
+                # Somebody killed the process that watches over the others, and they went with it.
+                cluster = Cluster()
+                cluster.start()
             if time.monotonic() >= next_look_s:
                 _safely(recover_abandoned)
+                _safely(recover_lost_tickets)
                 next_look_s = time.monotonic() + _RECOVERY_SECONDS
             for tick in ticks:
                 _safely(tick)
