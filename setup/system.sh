@@ -3,20 +3,11 @@
 # as anybody else, the exact command to run is printed and nothing is changed.
 set -eu
 
-# A machine that never looked has no list of packages to find anything in.
-if [ "$(id -u)" -eq 0 ] && [ -z "$(apt-cache policy chromium 2>/dev/null)" ]; then
-    apt-get update -qq
-fi
-
 missing=""
 need() { # need COMMAND PACKAGE
     command -v "$1" >/dev/null 2>&1 || missing="$missing $2"
 }
 need chromium chromium
-# Takes pages with a third of the work; where a Debian release lacks it, chromium does it all.
-if [ -n "$(apt-cache policy chromium-headless-shell 2>/dev/null | grep 'Candidate: [0-9]')" ]; then
-    need chromium-headless-shell chromium-headless-shell
-fi
 need chromedriver chromium-driver
 need fc-match fontconfig
 fc-match "DejaVu Sans" 2>/dev/null | grep -q DejaVuSans || missing="$missing fonts-dejavu-core"
@@ -33,6 +24,14 @@ if [ -n "$missing" ]; then
     apt-get update -qq
     # shellcheck disable=SC2086  # a list of packages, split on purpose
     DEBIAN_FRONTEND=noninteractive apt-get install -y -qq $missing >/dev/null
+fi
+
+# Takes pages with a third of the work. Where it cannot be had, chromium takes them.
+lighter=chromium-headless-shell
+if [ "$(id -u)" -eq 0 ] && ! command -v "$lighter" >/dev/null 2>&1; then
+    apt-cache policy "$lighter" 2>/dev/null | grep -q "Candidate: [0-9]" || apt-get update -qq || true
+    DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "$lighter" >/dev/null 2>&1 ||
+        echo "$lighter cannot be installed here; chromium takes the pages."
 fi
 
 python3 -c "import sys; sys.exit(sys.version_info < (3, 11))" || {
