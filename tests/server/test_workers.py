@@ -120,6 +120,14 @@ def _taken(home: Path) -> int:
     return int(_rows(home, _TAKEN)[0][0])
 
 
+def _has_browser(process_id: int) -> bool:
+    """Whether a browser runs somewhere below a process; none does below one that has ended."""
+    with suppress(psutil.NoSuchProcess):
+        below = {row.pid for row in psutil.Process(process_id).children(recursive=True)}
+        return bool(_chromium_under(below))
+    return False
+
+
 def _kill(what: str, supervisor: subprocess.Popen[bytes]) -> None:
     """Kill the browser, the process that works, or the supervisor of both."""
     family = {child.pid for child in psutil.Process(supervisor.pid).children(recursive=True)}
@@ -128,11 +136,7 @@ def _kill(what: str, supervisor: subprocess.Popen[bytes]) -> None:
         "supervisor": {supervisor.pid},
         "browser": browser,
         # Also the process that watches over it: whatever stands between browser and supervisor.
-        "worker": {
-            process_id
-            for process_id in family - browser
-            if _chromium_under({row.pid for row in psutil.Process(process_id).children(recursive=True)})
-        },
+        "worker": {process_id for process_id in family - browser if _has_browser(process_id)},
     }[what]
     for process_id in chosen:
         with suppress(psutil.NoSuchProcess):
