@@ -49,7 +49,9 @@ def open_signed_in(browser: Browser, page: PageDoor, request: PageRequest) -> Op
 
 def _open(page: PageDoor, request: PageRequest) -> Opened:
     status = _answer(page, request)
-    return Opened(status=status, loaded=page.wait_loaded(timeout_ms=request.patience.load_ms))
+    loaded = page.wait_loaded(timeout_ms=request.patience.load_ms)
+    page.point_nowhere(timeout_ms=request.patience.operation_ms)
+    return Opened(status=status, loaded=loaded)
 
 
 def _answer(page: PageDoor, request: PageRequest) -> int:

@@ -100,8 +100,6 @@ class PageDoor:
             return 200  # only a change of fragment answers nothing
         self.missing.clear()
         self.address = _opened(address, self._page.url)
-        # A Chromium without windows begins with its pointer on the page, in the upper left corner.
-        self._page.mouse.move(-1, -1)
         # These answers are errors of the network to one Chromium, and pages to another.
         if response.status == _REFUSED_STATUS and urlsplit(self._page.url).hostname in self.refused_hosts:
             raise private_address(self.refused_hosts[0])
@@ -135,6 +133,15 @@ class PageDoor:
         except PageUnreachable:
             return False
         return True
+
+    def point_nowhere(self, *, timeout_ms: int) -> None:
+        """Move the pointer off the page; a Chromium without windows begins with it at 0, 0.
+
+        Raises:
+            PageError: the page did not answer in time; the browser was ended.
+        """
+        with self._ending_after(timeout_ms), translated(self.address):
+            self._page.mouse.move(-1, -1)
 
     def pause(self, wait_ms: int) -> None:
         """Let the page go on for a while."""
