@@ -51,8 +51,12 @@ class BrowserMissing(TallPageError):
 
 
 def find_chromium() -> str | None:
-    """Path of the Chromium to drive, or None."""
-    return os.environ.get("TALLPAGE_CHROMIUM") or shutil.which("chromium")
+    """Path of the Chromium to drive, or None.
+
+    The one without windows comes first: the same engine, at a third of the work for each page.
+    """
+    chosen = os.environ.get("TALLPAGE_CHROMIUM")
+    return chosen or shutil.which("chromium-headless-shell") or shutil.which("chromium")
 
 
 class Browser:
