@@ -107,12 +107,12 @@ fetch(address).then((answer) => answer.arrayBuffer()).then((data) => done([...ne
 def test_what_is_no_picture_is_refused_in_words(person: Person, tmp_path: Path) -> None:
     cut_off = tmp_path / "cut off.png"
     cut_off.write_bytes(as_png(photograph(90, 60))[:2_000])
-    text = tmp_path / "list.txt"
+    text = tmp_path / "minutes.doc"
     text.write_text("not a picture")
     person.open("/")
     person.see("[data-address-field]")
     person.all("input[type=file]")[0].send_keys(str(text))
-    person.see_text("list.txt: The file is not a picture")
+    person.see_text("minutes.doc: The file is not a picture")
     person.all("input[type=file]")[0].send_keys(str(cut_off))
     person.see_text("damaged or incomplete")
 

@@ -188,7 +188,36 @@ def test_what_failed_or_was_marked_is_retaken(api: Api, go: Callable[[int], None
     assert Capture.objects.on_shelf().count() == 4
     changed = {"shot_ids": [first["id"]], "settings": {"wait_ms": 700}}
     assert api.send("POST", f"/sweeps/{sweep_id}/retake", changed, status=202) == {"done": 1}
+    feed_all()
     assert Shot.objects.get(pk=first["id"]).capture.settings["wait_ms"] == 700  # type: ignore[union-attr]
+
+
+def test_retakes_press_a_host_no_harder_than_the_sweep_did(api: Api, go: Callable[[int], None]) -> None:
+    sweep_id = _started(api, *(f"broken-{number}" for number in range(10)), at_once=2)
+    go(12)
+    assert _count(api, sweep_id)["failed"] == 20
+    api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": "stop"})
+    go(1)
+    assert api.send("POST", f"/sweeps/{sweep_id}/retake", {}, status=202) == {"done": 20}
+    feed_all()
+    feed_all()
+    assert {name: _count(api, sweep_id)[name] for name in ("under_way", "left")} == {
+        "under_way": 2,
+        "left": 20,
+    }
+
+
+def test_what_was_dropped_before_its_turn_is_taken_when_it_is_wanted_after_all(
+    api: Api, go: Callable[[int], None]
+) -> None:
+    sweep_id = _started(api, "a")
+    shot_ids = [shot["id"] for shot in api.get(f"/sweeps/{sweep_id}/rows")["rows"][0]["shots"]]
+    api.send("POST", f"/sweeps/{sweep_id}/mark", {"shot_ids": shot_ids, "word": "drop"})
+    go(2)
+    assert api.get(f"/sweeps/{sweep_id}")["finished_at"]
+    api.send("POST", f"/sweeps/{sweep_id}/mark", {"shot_ids": shot_ids[:1], "word": ""})
+    go(2)
+    assert _count(api, sweep_id)["taken"] == 1
 
 
 def test_the_zip_holds_what_its_manifest_says(api: Api, go: Callable[[int], None]) -> None:

@@ -89,13 +89,18 @@ def strip_so_far(capture: Capture, number: int) -> HttpResponse:
 
 
 def _derived(capture: Capture, name: str, make: Callable[[], bytes]) -> HttpResponse:
+    return _immutable(derived(capture, name, make), "image/webp")
+
+
+def derived(capture: Capture, name: str, make: Callable[[], bytes]) -> bytes:
+    """A picture made from a capture, which never changes: from its file, or made now and kept there."""
     path = view_file(capture.storage_key, name)
     if path.exists():
-        return _immutable(path.read_bytes(), "image/webp")
+        return path.read_bytes()
     data = make()
     path.parent.mkdir(parents=True, exist_ok=True)
     write_whole(path, data)
-    return _immutable(data, "image/webp")
+    return data
 
 
 def _immutable(data: bytes, media_type: str) -> HttpResponse:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from datetime import UTC, datetime
 
 from django.http import HttpRequest, HttpResponseBase
@@ -14,7 +13,6 @@ from tallpage.server.outlets.models import Slot
 from tallpage.server.sweeps import listing, planning, saving
 from tallpage.server.sweeps.models import Sweep
 from tallpage.server.sweeps.schemas import (
-    CountOut,
     DoneOut,
     ListIn,
     ListOut,
@@ -170,7 +168,7 @@ def _out(sweep: Sweep) -> SweepOut:
         pause_ms=sweep.pause_ms,
         created_at=sweep.created_at,
         finished_at=sweep.finished_at,
-        count=CountOut(**asdict(count(sweep))),
+        count=count(sweep),
         slots=[str(slot) for slot in sweep.slots.select_related("outlet")],
         settings=sweep.settings,
     )

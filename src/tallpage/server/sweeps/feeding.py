@@ -28,9 +28,11 @@ _SLOTS_AT_ONCE = 20
 
 def feed_all() -> None:
     """Order what may be taken now, of every sweep that goes on. Short: a few rows a time."""
-    for sweep_id in Sweep.objects.filter(finished_at=None).values_list("pk", flat=True):
+    for sweep in Sweep.objects.filter(finished_at=None):
+        if sweep.wish == Sweep.Wish.PAUSE and not sweep.shots.under_way().exists() and not _arrived(sweep):
+            continue  # nothing to write: whoever else writes need not wait
         with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
-            sweep = Sweep.objects.get(pk=sweep_id)
+            sweep.refresh_from_db()
             if sweep.wish == Sweep.Wish.GO_ON:
                 _order_next(sweep)
             _order_slots(sweep)
@@ -52,15 +54,12 @@ def _order_next(sweep: Sweep) -> None:
         now=time.time(),
     )
     for shot in Shot.objects.filter(pk__in=[row.number for row in chosen]).select_related("page"):
-        order_shot(shot, sweep)
-
-
-def order_shot(shot: Shot, sweep: Sweep, changed: TakeSettings | None = None) -> None:
-    """Put one shot on the queue; with ``changed`` it is taken otherwise than the rest."""
-    screen = sweep.core_screens()[shot.screen_at]
-    shot.capture = order_page(shot.page.address, screen, changed or TakeSettings(**sweep.settings))
-    shot.ordered_at, shot.mark, shot.slots_ordered = timezone.now(), Shot.Mark.NONE, False
-    shot.save()
+        screen = sweep.core_screens()[shot.screen_at]
+        shot.capture = order_page(
+            shot.page.address, screen, TakeSettings(**(shot.settings or sweep.settings))
+        )
+        shot.ordered_at = timezone.now()
+        shot.save(update_fields=["capture", "ordered_at"])
 
 
 def _started_at(sweep: Sweep) -> dict[str, float]:
@@ -70,11 +69,17 @@ def _started_at(sweep: Sweep) -> dict[str, float]:
     return {row["page__host"]: row["last"].timestamp() for row in recent}
 
 
+def _arrived(sweep: Sweep) -> list[Shot]:
+    """Some of the shots that have arrived, and whose files are not ordered yet."""
+    if not sweep.slots.exists():
+        return []
+    return list(sweep.shots.taken().filter(slots_ordered=False).select_related("capture")[:_SLOTS_AT_ONCE])
+
+
 def _order_slots(sweep: Sweep) -> None:
     """The files of pages that have arrived; a slot that cannot be made of a page says so in its ledger."""
-    arrived = sweep.shots.taken().filter(slots_ordered=False).select_related("capture")
     slots = list(sweep.slots.select_related("outlet"))
-    for shot in arrived[:_SLOTS_AT_ONCE]:
+    for shot in _arrived(sweep):
         cut = shot.capture.cuts.first() if shot.capture else None
         for slot in slots if cut else []:
             add_slot_output(cut, slot)  # type: ignore[arg-type]
@@ -83,6 +88,5 @@ def _order_slots(sweep: Sweep) -> None:
 
 def _finish(sweep: Sweep) -> None:
     going = sweep.wish != Sweep.Wish.STOP and sweep.shots.waiting().exists()
-    unseen = sweep.shots.taken().filter(slots_ordered=False).exists()
-    if not going and not unseen and not sweep.shots.under_way().exists():
+    if not going and not sweep.shots.under_way().exists() and not _arrived(sweep):
         Sweep.objects.filter(pk=sweep.pk).update(finished_at=timezone.now())

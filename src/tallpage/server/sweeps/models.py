@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.db import models
+from django.db.models import Q
 
 from tallpage.core.capture import Screen
 from tallpage.core.sweep import DEFAULT_PATTERN, Pace
@@ -72,24 +73,32 @@ class SweepPage(models.Model):
         return self.address
 
 
+ERROR_STATUS = 400
+"""From this status of its answer on, a page was taken that says that something is wrong."""
+WAITING = Q(capture=None, dropped=False)
+UNDER_WAY = Q(capture__job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
+TAKEN = Q(capture__isnull=False) & ~Q(capture__storage_key="")
+FAILED = Q(capture__job__state__in=(Job.State.FAILED, Job.State.STOPPED))
+
+
 class ShotQuerySet(models.QuerySet["Shot"]):
     """Shots by what has become of them."""
 
     def waiting(self) -> ShotQuerySet:
         """Not begun yet, and still wanted."""
-        return self.filter(capture=None, dropped=False)
+        return self.filter(WAITING)
 
     def under_way(self) -> ShotQuerySet:
         """Queued or being taken."""
-        return self.filter(capture__job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
+        return self.filter(UNDER_WAY)
 
     def taken(self) -> ShotQuerySet:
         """There is a picture."""
-        return self.exclude(capture__storage_key="").filter(capture__isnull=False)
+        return self.filter(TAKEN)
 
     def failed(self) -> ShotQuerySet:
         """There is none, and none is coming."""
-        return self.filter(capture__job__state__in=(Job.State.FAILED, Job.State.STOPPED))
+        return self.filter(FAILED)
 
 
 class Shot(models.Model):
@@ -108,6 +117,7 @@ class Shot(models.Model):
     capture = models.OneToOneField(Capture, on_delete=models.SET_NULL, null=True, blank=True)
     mark = models.CharField(max_length=8, choices=Mark.choices, default=Mark.NONE, blank=True)
     dropped = models.BooleanField(default=False)
+    settings = models.JSONField(null=True, blank=True, help_text="how it is taken, if not as the others are")
     ordered_at = models.DateTimeField(null=True, blank=True)
     slots_ordered = models.BooleanField(default=False)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from django.db import transaction
+from django.db.models import Q
 
 from tallpage.core.capture import Screen
 from tallpage.core.errors import ListError
@@ -13,8 +14,7 @@ from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Slot
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.schemas import TakeSettings
-from tallpage.server.sweeps.feeding import order_shot
-from tallpage.server.sweeps.models import Shot, Sweep, SweepPage, plain_screen
+from tallpage.server.sweeps.models import FAILED, Shot, Sweep, SweepPage, plain_screen
 
 _MOST_SCREENS = 6
 _ROWS_AT_ONCE = 500
@@ -114,24 +114,23 @@ def start_again(sweep: Sweep) -> Sweep:
 def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings | None = None) -> int:
     """Take shots anew, all that failed or were marked for it when none is named; returns how many.
 
-    What was taken before leaves the shelf, from where it can be restored.
+    They wait again like the others, so that no host is pressed; a sweep that had come to its end
+    goes on. What was taken before leaves the shelf, from where it can be restored.
     """
-    shots = sweep.shots.select_related("page", "capture__job").filter(dropped=False)
-    if shot_ids is None:
-        chosen = [*shots.failed(), *shots.filter(mark=Shot.Mark.RETAKE)]
-    else:
-        chosen = list(shots.filter(pk__in=shot_ids))
+    ended = sweep.finished_at is not None and not sweep.shots.waiting().exists()
+    shots = sweep.shots.select_related("capture__job").filter(dropped=False, capture__isnull=False)
+    wanted = FAILED | Q(mark=Shot.Mark.RETAKE) if shot_ids is None else Q(pk__in=shot_ids)
     with transaction.atomic():
-        done = 0
-        for shot in {shot.pk: shot for shot in chosen}.values():
-            if shot.capture is None or shot.capture.job.pending:
-                continue
-            Capture.objects.filter(pk=shot.capture.pk).delete_from_shelf()
-            order_shot(shot, sweep, changed)
-            done += 1
-        if done:
-            Sweep.objects.filter(pk=sweep.pk).update(finished_at=None)
-    return done
+        ready = [shot for shot in shots.filter(wanted) if shot.capture and not shot.capture.job.pending]
+        Capture.objects.filter(pk__in=[shot.capture_id for shot in ready]).delete_from_shelf()
+        for shot in ready:
+            shot.capture, shot.mark, shot.slots_ordered = None, Shot.Mark.NONE, False
+            shot.settings = changed.model_dump() if changed else shot.settings
+            shot.save()
+        if ready:
+            wish = Sweep.Wish.GO_ON if ended else sweep.wish
+            Sweep.objects.filter(pk=sweep.pk).update(finished_at=None, wish=wish)
+    return len(ready)
 
 
 def mark(sweep: Sweep, shot_ids: Sequence[int], word: str) -> int:
@@ -139,4 +138,6 @@ def mark(sweep: Sweep, shot_ids: Sequence[int], word: str) -> int:
     chosen = sweep.shots.filter(pk__in=shot_ids)
     if word == "drop":
         return chosen.update(dropped=True, mark=Shot.Mark.NONE)
+    if chosen.filter(capture=None, dropped=True).exists():
+        Sweep.objects.filter(pk=sweep.pk).update(finished_at=None)  # it is to be taken after all
     return chosen.update(dropped=False, mark=word)

@@ -20,11 +20,13 @@ from tallpage.core.picture import save_joined_png, thumbnail
 from tallpage.core.sweep import ManifestRow, Named, Namer, Pattern, manifest_csv, manifest_json
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture
+from tallpage.server.shelf.views import derived
 from tallpage.server.sweeps.models import Shot, Sweep
 
 _PIECE_BYTES = 256_000
-_PAGES_AT_ONCE = 50
+_SHOTS_AT_ONCE = 50
 _THUMB_PX, _THUMB_GREATEST_PX = 220, 480
+_HERE = "<!-- pictures -->"
 
 
 def zip_of(sweep: Sweep, *, only_kept: bool) -> StreamingHttpResponse:
@@ -50,7 +52,8 @@ class _Archive:
         self._pages = sweep.pages.count()
         self._slots = sweep.slots.exists()
         self._rows: list[ManifestRow] = []
-        self._sheet: list[dict[str, str]] = []
+        self._pictures: list[tuple[int, str]] = []
+        """Captures that went in, and their files, for the contact sheet."""
 
     def pieces(self) -> Iterator[bytes]:
         archive = ZipStream(compress_type=ZIP_STORED)  # pictures are compressed already
@@ -63,17 +66,22 @@ class _Archive:
             ManifestRow(address=bad["text"], error=f"Line {bad['line']}: {bad['sentence']}")
             for bad in self._sweep.bad_lines
         ]
-        archive.add(self._contact_sheet(), "contact-sheet.html")
+        archive.add(self._contact_sheet(), "contact-sheet.html")  # read when its turn comes
         archive.add(manifest_json(self._rows), "manifest.json")
         archive.add(manifest_csv(self._rows), "manifest.csv")
         yield from archive.finalize()
 
     def _shots(self) -> Iterator[Shot]:
-        shots = self._sweep.shots.filter(dropped=False).select_related("page", "capture__job")
+        """In the order of the list, a few at a time: a ZIP may take long, and holds no query open."""
+        shots = self._sweep.shots.filter(dropped=False)
         if self._only_kept:
             shots = shots.filter(mark=Shot.Mark.KEEP)
-        ordered = shots.order_by("page__number", "screen_at")
-        yield from ordered.iterator(chunk_size=_PAGES_AT_ONCE)
+        ids = list(shots.order_by("page__number", "screen_at").values_list("pk", flat=True))
+        for start in range(0, len(ids), _SHOTS_AT_ONCE):
+            some = Shot.objects.select_related("page", "capture__job").in_bulk(
+                ids[start : start + _SHOTS_AT_ONCE]
+            )
+            yield from (some[pk] for pk in ids[start : start + _SHOTS_AT_ONCE] if pk in some)
 
     def _files(self, shot: Shot) -> Iterator[tuple[str, Iterator[bytes] | bytes, ManifestRow]]:
         """``(path, bytes, row)`` of each file; of a shot without a picture only a row is noted."""
@@ -98,10 +106,10 @@ class _Archive:
             with tempfile.TemporaryDirectory() as scratch:
                 file = Path(scratch) / "picture.png"
                 byte_count = save_joined_png(capture.folder, capture.manifest(), file)
-                self._note(capture, path)
+                self._pictures.append((capture.pk, path))
                 yield path, _read(file), replace(row, file=path, bytes=byte_count)
             return
-        self._note(capture, "")
+        self._pictures.append((capture.pk, ""))
         for output in Output.objects.filter(cut__capture=capture, slot__isnull=False).select_related("slot"):
             yield from self._made(output, row, name)
 
@@ -140,25 +148,30 @@ class _Archive:
         )
         return self._namer.name(named.values(), extension)
 
-    def _note(self, capture: Capture, path: str) -> None:
-        """Remember a picture for the contact sheet."""
-        small = thumbnail(
-            capture.folder, capture.manifest(), width_px=_THUMB_PX, greatest_height_px=_THUMB_GREATEST_PX
+    def _contact_sheet(self) -> Iterator[bytes]:
+        page = render_to_string(
+            "sweeps/contact_sheet.html", {"sweep": self._sweep, "count": len(self._pictures), "here": _HERE}
         )
-        self._sheet.append(
-            {
-                "picture": "data:image/webp;base64," + base64.b64encode(small).decode(),
-                "title": capture.title or capture.address,
-                "address": capture.final_address,
-                "size": f"{capture.width_px:,} × {capture.height_px:,} px",
-                "file": path,
-            }
-        )
+        head, _, foot = page.partition(_HERE)
+        yield head.encode()
+        for capture_id, file in self._pictures:
+            capture = Capture.objects.get(pk=capture_id)
+            yield render_to_string(
+                "sweeps/contact_picture.html", {"capture": capture, "picture": _small(capture), "file": file}
+            ).encode()
+        yield foot.encode()
 
-    def _contact_sheet(self) -> bytes:
-        return render_to_string(
-            "sweeps/contact_sheet.html", {"sweep": self._sweep, "pictures": self._sheet}
-        ).encode()
+
+def _small(capture: Capture) -> str:
+    """The upper part of a page, as text that a page can hold."""
+    data = derived(
+        capture,
+        "contact.webp",
+        lambda: thumbnail(
+            capture.folder, capture.manifest(), width_px=_THUMB_PX, greatest_height_px=_THUMB_GREATEST_PX
+        ),
+    )
+    return base64.b64encode(data).decode()
 
 
 def _why_missing(capture: Capture | None) -> str:

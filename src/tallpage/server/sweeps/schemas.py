@@ -11,9 +11,7 @@ from tallpage.core.sweep import DEFAULT_PATTERN, Found, ListedPage, Pace
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.schemas import ScreenIn, ScreenOut, TakeSettings
 from tallpage.server.sweeps.listing import Listing
-from tallpage.server.sweeps.models import Shot, SweepPage
-
-_OK_BELOW = 400
+from tallpage.server.sweeps.models import ERROR_STATUS, Shot, SweepPage
 
 
 class ListIn(Schema):
@@ -143,16 +141,19 @@ class SweepIn(Schema):
 
 
 class CountOut(Schema):
-    """How far a sweep is."""
+    """Shots of a sweep by what has become of them, and the pace of the last three minutes."""
 
     all: int
     taken: int
     failed: int
     left: int
+    """Wanted, and not there yet; those under way as well."""
     under_way: int
     a_minute: float | None
+    """Pictures a minute; None while too little has happened."""
     seconds_left: int | None
     on_now: list[str]
+    """Addresses that are being taken."""
     by_filter: dict[str, int]
 
 
@@ -193,7 +194,7 @@ class ShotOut(Schema):
         """A shot on the wire."""
         capture = shot.capture
         warnings = list(capture.warnings) if capture else []
-        if capture and capture.status is not None and capture.status >= _OK_BELOW:
+        if capture and capture.status is not None and capture.status >= ERROR_STATUS:
             warnings.insert(0, f"The server answered {capture.status}.")
         if capture and capture.truncated:
             warnings.append("The page was cut off.")
