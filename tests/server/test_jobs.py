@@ -173,10 +173,11 @@ def test_a_job_whose_ticket_was_lost_is_handed_over_again_once_nobody_is_at_work
     lost, running = enqueue("sample"), enqueue("sample")
     Job.objects.filter(pk=running.pk).update(state=Job.State.RUNNING, owner=this_process())
     tickets = OrmQ.objects.count()
-    assert recover_lost_tickets() == 0, "it has not waited long"
+    assert recover_lost_tickets("files") == 0, "it has not waited long"
     Job.objects.update(created_at=timezone.now() - 2 * IDLE_AFTER)
-    assert recover_lost_tickets() == 0, "somebody is at work"
+    assert recover_lost_tickets("files") == 0, "somebody is at work"
     Job.objects.filter(pk=running.pk).update(state=Job.State.DONE)
-    assert [recover_lost_tickets(), recover_lost_tickets()] == [1, 0]
+    assert recover_lost_tickets("pages") == 0, "another queue's"
+    assert [recover_lost_tickets("files"), recover_lost_tickets("files")] == [1, 0]
     assert OrmQ.objects.count() == tickets + 1
     assert _state(lost) == "queued"

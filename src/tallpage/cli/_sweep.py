@@ -3,18 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
-from contextlib import contextmanager
 from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Any
 
 import typer
-from rich.console import Console
-from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
 
-from tallpage.cli._telling import print_json, require_folder, told_in_one_line
-from tallpage.core.capture import PageRequest, Screen, normalise_address
+from tallpage.cli._telling import print_json, progress_bar, require_folder, told_in_one_line
+from tallpage.core.capture import PageRequest, Progress, Screen, normalise_address
 from tallpage.core.errors import ListError
 from tallpage.core.fit import FitOrder, require_formats
 from tallpage.core.sizing import Sizing
@@ -81,7 +77,7 @@ def sweep(
         pattern, pace = Pattern(name), Pace(at_once=at_once, pause_s=pause)
         slots = tuple(_slot(text) for text in slot or ())
         require_folder(out)
-        pages = _listed(source, column)
+        pages, problems = _listed(source, column)
         from_sitemap = bool(_WEB.match(source))
         respected = robots if robots is not None else from_sitemap
         kept, forbidden = _welcome(pages) if respected else (pages, 0)
@@ -94,14 +90,16 @@ def sweep(
             pattern=pattern,
             slots=slots,
         )
-        with _bar() as on_row:
+        with progress_bar() as on_progress:
             rows = sweep_into(
                 out,
                 order,
                 pace=pace,
                 workers=workers or workers_for_this_machine(),
                 resume=resume,
-                on_row=on_row,
+                on_row=lambda done, everything: on_progress(
+                    Progress(stage="taking", done=done, expected=everything)
+                ),
             )
     failed = [row for row in rows if row.failed]
     facts: dict[str, Any] = {
@@ -113,6 +111,7 @@ def sweep(
         "duplicates": pages.duplicates,
         "left_over": pages.left_over,
         "forbidden": forbidden,
+        "problems": problems,
         "manifest": str(out / "manifest.json"),
     }
     if as_json:
@@ -121,14 +120,17 @@ def sweep(
         print(f"{out}: {facts['pictures']} pictures of {facts['pages']} pages, {len(failed)} failed")
         for row in failed[:20]:
             print(f"  {row.address} {row.screen}: {row.error}")
+        for problem in problems[:20]:
+            print(f"  {problem}")
     if failed:
         raise typer.Exit(1)
 
 
-def _listed(source: str, column: int | None) -> PageList:
+def _listed(source: str, column: int | None) -> tuple[PageList, list[str]]:
+    """The list, and what could not be read of a sitemap."""
     if _WEB.match(source):
         sitemap = read_sitemap(normalise_address(source), fetcher())
-        return list_of(sitemap.found)
+        return list_of(sitemap.found), list(sitemap.problems)
     path = Path(source)
     try:
         data = path.read_bytes()
@@ -136,7 +138,7 @@ def _listed(source: str, column: int | None) -> PageList:
         raise ListError(f"{source} cannot be read.", hint="Check the path.", code="list_missing") from error
     table = read_file(data, path.name)
     found: list[Found] = table.found_in(table.likeliest if column is None else column - 1)
-    return list_of(found)
+    return list_of(found), []
 
 
 def _welcome(pages: PageList) -> tuple[PageList, int]:
@@ -156,16 +158,3 @@ def _slot(text: str) -> SlotOrder:
         formats=require_formats(["jpeg", "png", "webp", "avif"]),
     )
     return SlotOrder(name=f"{int(width)}px", order=order)
-
-
-@contextmanager
-def _bar() -> Iterator[Any]:
-    """A bar on a terminal, nothing in a pipe."""
-    console = Console(stderr=True)
-    if not console.is_terminal:
-        yield lambda _done, _all: None
-        return
-    columns = (TextColumn("taking"), BarColumn(), MofNCompleteColumn(), TimeRemainingColumn())
-    with Progress(*columns, console=console, transient=True) as bar:
-        task = bar.add_task("taking", total=None)
-        yield lambda done, everything: bar.update(task, completed=done, total=everything)

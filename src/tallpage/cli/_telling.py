@@ -11,7 +11,7 @@ from typing import Any, NoReturn
 
 import typer
 from rich.console import Console
-from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn
+from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
 
 from tallpage.core.capture import Progress as PageProgress
 from tallpage.core.errors import StorageError, TallPageError
@@ -75,7 +75,7 @@ def progress_bar() -> Iterator[Any]:
     if not console.is_terminal:
         yield lambda _: None
         return
-    columns = (TextColumn("{task.description}"), BarColumn(), MofNCompleteColumn())
+    columns = (TextColumn("{task.description}"), BarColumn(), MofNCompleteColumn(), TimeRemainingColumn())
     with Progress(*columns, console=console, transient=True) as bar:
         task = bar.add_task("starting", total=None)
 

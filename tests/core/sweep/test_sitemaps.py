@@ -5,7 +5,7 @@ import gzip
 import pytest
 
 from tallpage.core.errors import ListError, PageUnreachable
-from tallpage.core.sweep import Fetched, Robots, links_of_page, read_sitemap, sitemap_like
+from tallpage.core.sweep import Fetched, Robots, fetcher, links_of_page, read_sitemap, sitemap_like
 
 SPACE = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"'
 ROOT = "https://skerrin.example"
@@ -124,6 +124,23 @@ def test_robots_are_asked_once_a_host_and_silence_is_consent() -> None:
     assert not robots.allows(f"{ROOT}/crew/room")
     assert robots.allows("https://silent.example/crew")
     assert web.asked == [f"{ROOT}/robots.txt", "https://silent.example/robots.txt"]
+
+
+def test_an_index_is_left_when_it_takes_too_long() -> None:
+    web = Web(
+        sitemap_xml=_index("/a.xml", "/b.xml"),
+        a_xml=_urls("<url><loc>https://skerrin.example/a</loc></url>"),
+    )
+    read = read_sitemap(f"{ROOT}/sitemap.xml", web.fetch, patience_s=-1)
+    assert (read.files, read.found) == (1, ())
+    assert "2 more files were not read" in read.problems[0]
+
+
+def test_an_answer_that_drips_is_given_up(site: str) -> None:
+    with pytest.raises(PageUnreachable, match="too slowly"):
+        fetcher(patience_s=1)(f"{site}/never")
+    answer = fetcher()(f"{site}/sitemap.xml")
+    assert (answer.status, answer.data[:5]) == (200, b"<?xml")
 
 
 def test_addresses_of_sitemaps_are_told_from_those_of_pages() -> None:

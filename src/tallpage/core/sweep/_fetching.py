@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from urllib.parse import urljoin, urlsplit, urlunsplit
@@ -14,6 +15,8 @@ from tallpage.core.errors import ListError, PageUnreachable
 MOST_FETCHED_BYTES = 52_000_000  # a sitemap may have 50 MB, says sitemaps.org
 _TIMES = urllib3.Timeout(connect=10, read=20)
 _MOST_REDIRECTS = 5
+_PATIENCE_S = 60
+"""For one whole file: an answer that drips would else hold its reader for hours."""
 _PIECE_BYTES = 65_536
 _HEADERS = {"User-Agent": "TallPage/0.1", "Accept-Encoding": "gzip, deflate"}
 
@@ -31,11 +34,11 @@ class Fetched:
 Fetch = Callable[[str], Fetched]
 
 
-def fetcher(*, proxy: str | None = None) -> Fetch:
+def fetcher(*, proxy: str | None = None, patience_s: float = _PATIENCE_S) -> Fetch:
     """A function that fetches an http(s) address, through ``proxy`` when one stands guard.
 
-    It raises :class:`PageUnreachable` where nobody answers, :class:`ListError` where the answer is
-    too large. Other answers than 200 are answers.
+    It raises :class:`PageUnreachable` where nobody answers, or not to the end within ``patience_s``,
+    and :class:`ListError` where the answer is too large. Other answers than 200 are answers.
     """
     retries = urllib3.Retry(connect=1, read=0, redirect=_MOST_REDIRECTS, status=0, other=0)
     pool = (
@@ -46,14 +49,17 @@ def fetcher(*, proxy: str | None = None) -> Fetch:
 
     def fetch(address: str) -> Fetched:
         opened, headers = _by_loopback(address)
+        last_s = time.monotonic() + patience_s
         try:
             answer = pool.request("GET", opened, headers=headers, preload_content=False)
         except HTTPError as error:
             raise PageUnreachable(f"{address} does not answer.") from error
         try:
             data = bytearray()
-            for piece in answer.stream(_PIECE_BYTES, decode_content=True):
+            while piece := answer.read1(_PIECE_BYTES, decode_content=True):
                 data += piece
+                if time.monotonic() > last_s:
+                    raise PageUnreachable(f"{address} answers too slowly: it took over {patience_s:g} s.")
                 if len(data) > MOST_FETCHED_BYTES:
                     raise ListError(
                         f"{address} is over {MOST_FETCHED_BYTES // 1_000_000} MB.", code="list_too_large"
@@ -61,7 +67,7 @@ def fetcher(*, proxy: str | None = None) -> Fetch:
         except HTTPError as error:
             raise PageUnreachable(f"{address} broke off.") from error
         finally:
-            answer.release_conn()
+            answer.close()
         return Fetched(
             address=address if answer.geturl() in (None, opened) else urljoin(opened, answer.geturl()),
             status=answer.status,

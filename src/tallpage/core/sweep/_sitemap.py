@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import time
 import zlib
 from collections import deque
 from collections.abc import Iterator
@@ -21,6 +22,7 @@ from tallpage.core.sweep._pasted import looks_like_address
 
 _MOST_FILES = 200
 _MOST_DEPTH = 4
+_PATIENCE_S = 120
 _GZIP_START = b"\x1f\x8b"
 _WRONG = "list_not_a_sitemap"
 
@@ -34,10 +36,11 @@ class Sitemap:
     problems: tuple[str, ...]
 
 
-def read_sitemap(address: str, fetch: Fetch) -> Sitemap:
+def read_sitemap(address: str, fetch: Fetch, *, patience_s: float = _PATIENCE_S) -> Sitemap:
     """Read a sitemap, or an index of sitemaps, each file once, down to four levels.
 
-    What is wrong with a file further down is a problem of the result.
+    What is wrong with a file further down is a problem of the result, as is what was not begun
+    within ``patience_s``.
 
     Raises:
         ListError: the first file is not a sitemap.
@@ -48,7 +51,11 @@ def read_sitemap(address: str, fetch: Fetch) -> Sitemap:
     found: list[Found] = []
     problems: list[str] = []
     files = 0
+    last_s = time.monotonic() + patience_s
     while queue and len(found) < MOST_PAGES:
+        if files and time.monotonic() > last_s:
+            problems.append(f"{len(queue)} more files were not read: it took over {patience_s:g} s.")
+            break
         current, depth = queue.popleft()
         files += 1
         try:

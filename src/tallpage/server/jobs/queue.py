@@ -69,9 +69,9 @@ def register_kind(kind: str, cluster: Cluster, prepare: Callable[[Job], Work]) -
     _KINDS[kind] = _Kind(cluster=cluster, prepare=prepare)
 
 
-def kinds_beside(kind: str) -> list[str]:
-    """All kinds of work on the queue of one, itself among them."""
-    return [name for name, row in _KINDS.items() if row.cluster == _KINDS[kind].cluster]
+def kinds_on(cluster: Cluster) -> list[str]:
+    """The kinds of work on a queue."""
+    return [name for name, row in _KINDS.items() if row.cluster == cluster]
 
 
 def prepare(job: Job) -> Work:

@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import surely_gone
-from tallpage.server.jobs.queue import hand_over, kinds_beside
+from tallpage.server.jobs.queue import Cluster, hand_over, kinds_on
 
 SILENT_AFTER = timedelta(seconds=60)
 """A worker beats several times a second; one that is silent for so long is not coming back."""
@@ -37,18 +37,19 @@ def recover_abandoned() -> int:
     return recovered
 
 
-def recover_lost_tickets() -> int:
-    """Hand over again every job that waits although nobody is at work on its queue; returns how many.
+def recover_lost_tickets(cluster: Cluster) -> int:
+    """Hand over again every job that waits although nobody works on its queue; returns how many.
 
     A process that is killed takes the tickets with it that it had drawn and not begun. The queue
     would give them out again only after the longest time that work may take.
     """
     long_ago = timezone.now() - IDLE_AFTER
     recovered = 0
-    for job in Job.objects.filter(state=Job.State.QUEUED, created_at__lt=long_ago):
-        handed_over_at = job.heartbeat_at or job.created_at
-        busy = Job.objects.filter(state=Job.State.RUNNING, kind__in=kinds_beside(job.kind)).exists()
-        if busy or handed_over_at > long_ago:
+    jobs = Job.objects.filter(kind__in=kinds_on(cluster))
+    if jobs.filter(state=Job.State.RUNNING).exists():
+        return 0
+    for job in jobs.filter(state=Job.State.QUEUED, created_at__lt=long_ago):
+        if (job.heartbeat_at or job.created_at) > long_ago:
             continue
         with transaction.atomic():
             ours = Job.objects.filter(pk=job.pk, state=Job.State.QUEUED, heartbeat_at=job.heartbeat_at)

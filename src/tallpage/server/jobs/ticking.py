@@ -17,6 +17,6 @@ def every_moment(cluster: Cluster, tick: Callable[[], None]) -> None:
     _TICKS[cluster].append(tick)
 
 
-def ticks_of(cluster: str) -> list[Callable[[], None]]:
+def ticks_of(cluster: Cluster) -> list[Callable[[], None]]:
     """What the supervisor of a cluster is to call."""
-    return next((ticks for name, ticks in _TICKS.items() if name == cluster), [])
+    return _TICKS[cluster]

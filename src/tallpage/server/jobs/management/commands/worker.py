@@ -8,18 +8,23 @@ import os
 import signal
 import time
 from collections.abc import Callable
-from typing import Any
+from typing import Any, TypeVar
 
 from django.core.management.base import BaseCommand
 from django.db import DatabaseError, close_old_connections
 from django_q.cluster import Cluster
 
-from tallpage.server.jobs.recovery import recover_abandoned, recover_lost_tickets
+from tallpage.server.jobs.queue import Cluster as ClusterName
+from tallpage.server.jobs.recovery import IDLE_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.ticking import ticks_of
 from tallpage.server.storage import sweep_incoming
 
+_T = TypeVar("_T")
 _log = logging.getLogger(__name__)
 _RECOVERY_SECONDS = 5.0
+_STUCK_WITHIN_SECONDS = 2 * IDLE_AFTER.total_seconds() + 2 * _RECOVERY_SECONDS
+"""Tickets that go unheeded twice within this time: these processes do not draw any."""
+_PATIENCE_AT_END_SECONDS = 20.0
 _STEP_SECONDS = 0.4
 _LEFTOVERS_AFTER_SECONDS = 24 * 3_600
 _PR_SET_PDEATHSIG = 1
@@ -35,30 +40,73 @@ class Command(BaseCommand):
         # A killed worker must not leave processes behind that nobody watches.
         os.register_at_fork(after_in_child=_die_with_parent)
         sweep_incoming(older_than_seconds=_LEFTOVERS_AFTER_SECONDS)
-        cluster = Cluster()
-        cluster.start()
-        ticks = ticks_of(os.environ.get("Q_CLUSTER_NAME", ""))
-        next_look_s = 0.0
-        while not cluster.has_stopped:
-            if not cluster.sentinel.is_alive() and not cluster.has_stopped:
-                # Somebody killed the process that watches over the others, and they went with it.
-                cluster = Cluster()
-                cluster.start()
+        name: ClusterName = "files" if os.environ.get("Q_CLUSTER_NAME") == "files" else "pages"
+        processes = _Processes()
+        next_look_s, lost_s = 0.0, -_STUCK_WITHIN_SECONDS
+        while not processes.told_to_end:
+            processes.keep_up()
             if time.monotonic() >= next_look_s:
                 _safely(recover_abandoned)
-                _safely(recover_lost_tickets)
+                if _safely(lambda: recover_lost_tickets(name)):
+                    if time.monotonic() - lost_s < _STUCK_WITHIN_SECONDS:
+                        processes.replace()
+                    lost_s = time.monotonic()
                 next_look_s = time.monotonic() + _RECOVERY_SECONDS
-            for tick in ticks:
+            for tick in ticks_of(name):
                 _safely(tick)
             time.sleep(_STEP_SECONDS)
+        processes.end()
 
 
-def _safely(step: Callable[[], object]) -> None:
+class _Processes:
+    """The queue's processes: one that watches, those that work, those that carry tickets."""
+
+    def __init__(self) -> None:
+        self.told_to_end = False
+        self._cluster = self._start()
+
+    def keep_up(self) -> None:
+        """Start them anew when somebody killed the one that watches: the others went with it."""
+        if not self._cluster.sentinel.is_alive():
+            self._cluster = self._start()
+
+    def replace(self) -> None:
+        """Start them anew, because they do nothing although there is work.
+
+        A process that was killed may have held the lock with which all draw their tickets.
+        """
+        _log.warning("the queue's processes are stuck and are replaced")
+        self._kill()
+        self._cluster = self._start()
+
+    def end(self) -> None:
+        """Let what is under way come to its end, for a while; the rest is taken up at the next start."""
+        self._cluster.stop_event.set()
+        self._cluster.sentinel.join(timeout=_PATIENCE_AT_END_SECONDS)
+        self._kill()
+
+    def _start(self) -> Cluster:
+        cluster = Cluster()  # listens to signals itself, and forgets one that comes at a wrong moment
+        for number in (signal.SIGTERM, signal.SIGINT):
+            signal.signal(number, self._hear)
+        cluster.start()
+        return cluster
+
+    def _hear(self, *_: object) -> None:
+        self.told_to_end = True
+
+    def _kill(self) -> None:
+        self._cluster.sentinel.kill()
+        self._cluster.sentinel.join()
+
+
+def _safely(step: Callable[[], _T]) -> _T | None:
     """Do something small with the database; when it is busy, the next round does it."""
     try:
-        step()
+        return step()
     except DatabaseError:
-        _log.warning("%s did not work; trying again", step.__name__, exc_info=True)
+        _log.warning("the database did not answer in time; trying again", exc_info=True)
+        return None
     finally:
         close_old_connections()
 
