@@ -27,7 +27,7 @@ def serve() -> None:
     """Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables."""
     from tallpage.server.serve import serve_all
 
-    raise typer.Exit(serve_all())
+    serve_all()
 
 
 def main() -> None:

@@ -69,7 +69,7 @@ def main() -> None:
         "--photos",
         str(photos),
     ]
-    sys.exit(serve_all(more={"site": command}))
+    serve_all(more={"site": command})
 
 
 if __name__ == "__main__":

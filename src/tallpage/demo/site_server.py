@@ -20,6 +20,7 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
+from tallpage.core.processes import die_with_parent
 from tallpage.demo.notices import NOTICE_PAGES, notice_title, notices_from
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.sitemaps import sitemap_file
@@ -215,6 +216,7 @@ def main() -> None:
         "--photos", type=Path, required=True, help="folder where painted photographs are kept"
     )
     options = parser.parse_args()
+    die_with_parent()
     with DemoSite(options.port, PhotoStore(options.photos)) as site:
         site.serve_forever()
 

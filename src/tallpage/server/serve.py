@@ -6,8 +6,9 @@ import os
 import shlex
 import socket
 import sys
-
-from honcho.manager import Manager
+from collections.abc import Mapping, Sequence
+from pathlib import Path
+from typing import NoReturn
 
 _PYTHON = [sys.executable]
 _WORKERS = ("pages", "files")
@@ -16,10 +17,10 @@ WORKER_MEMORY = {"MALLOC_ARENA_MAX": "2", "MALLOC_MMAP_THRESHOLD_": "4000000"}
 of lying in pieces between what is still needed. Halves the peak; see ``bench/memory``."""
 
 
-def serve_all(*, more: dict[str, list[str]] | None = None) -> int:
-    """Start web and workers, and the processes of ``more`` (name -> command and arguments).
+def serve_all(*, more: Mapping[str, Sequence[str]] | None = None) -> NoReturn:
+    """Become the supervisor of web and workers, and of the processes of ``more`` (name -> command).
 
-    Returns an exit code. One that ends brings down the others: nothing is left half running.
+    One that ends is started again. When the supervisor ends, all end, even if it is killed.
     """
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tallpage.server.settings")
     import django
@@ -33,24 +34,54 @@ def serve_all(*, more: dict[str, list[str]] | None = None) -> int:
             "Stop it, or choose another port with TALLPAGE_PORT.",
             file=sys.stderr,
         )
-        return 1
+        sys.exit(1)
     call_command("migrate", verbosity=0)
-    manager = Manager()
-    environment = {**os.environ, "PYTHONUNBUFFERED": "1"}
-    web = [*_PYTHON, "-m", "gunicorn", "--worker-class", "gthread", "--threads", "8"]
-    web += ["--log-level", "warning", "--no-control-socket", "--bind", f"{settings.HOST}:{settings.PORT}"]
-    manager.add_process("web", shlex.join([*web, "tallpage.server.wsgi:application"]), env=environment)
-    for cluster in _WORKERS:
-        manager.add_process(
-            cluster,
-            shlex.join([*_PYTHON, "-m", "django", "worker"]),
-            env={**environment, **WORKER_MEMORY, "Q_CLUSTER_NAME": cluster},
-        )
-    for name, command in (more or {}).items():
-        manager.add_process(name, shlex.join(command), env=environment)
+    file = Path(settings.HOME) / "run" / "serve.conf"
+    file.parent.mkdir(parents=True, exist_ok=True)
+    web = [*_PYTHON, "-m", "gunicorn", "--config", "python:tallpage.server.web"]
+    web += ["--bind", f"{settings.HOST}:{settings.PORT}", "tallpage.server.wsgi:application"]
+    sections = [_head(file.with_suffix(".pid")), _section("web", web)]
+    sections += [
+        _section(name, [*_PYTHON, "-m", "django", "worker"], {**WORKER_MEMORY, "Q_CLUSTER_NAME": name})
+        for name in _WORKERS
+    ]
+    sections += [_section(name, command) for name, command in (more or {}).items()]
+    file.write_text("\n".join(sections), encoding="utf-8")
     print(f"Tall Page is at http://{settings.HOST}:{settings.PORT}/  (Ctrl+C ends it)", flush=True)
-    manager.loop()
-    return int(manager.returncode or 0)
+    os.environ["PYTHONUNBUFFERED"] = "1"
+    arguments = [*_PYTHON, "-m", "supervisor.supervisord", "--configuration", str(file)]
+    os.execv(sys.executable, arguments)  # noqa: S606  (no shell, and nothing of anybody's input)
+
+
+def _head(pid_file: Path) -> str:
+    lines = ["[supervisord]", "nodaemon=true", "loglevel=warn", "logfile=/dev/null", "logfile_maxbytes=0"]
+    if os.geteuid() == 0:
+        lines.append("user=root")
+    return "\n".join([*lines, f"pidfile={_literal(str(pid_file))}", ""])
+
+
+def _section(name: str, command: Sequence[str], environment: Mapping[str, str] | None = None) -> str:
+    """One process, which says what it has to say on our output."""
+    values = ",".join(f'{key}="{value}"' for key, value in (environment or {}).items())
+    lines = [
+        f"[program:{name}]",
+        f"command={_literal(shlex.join(command))}",
+        f"environment={_literal(values)}",
+        "autorestart=true",
+        "startretries=10",
+        # A worker is given some seconds to end what it is at; the rest is taken up at the next start.
+        "stopwaitsecs=8",
+        "killasgroup=true",
+        "redirect_stderr=true",
+        "stdout_logfile=/dev/fd/1",
+        "stdout_logfile_maxbytes=0",
+    ]
+    return "\n".join([*lines, ""])
+
+
+def _literal(text: str) -> str:
+    """A value of the supervisor's file, in which % has a meaning."""
+    return text.replace("%", "%%")
 
 
 def _port_is_free(host: str, port: int) -> bool:

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import os
 import shutil
-import signal
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from types import TracebackType
@@ -22,6 +21,7 @@ from tallpage.core.capture._guard import Guard
 from tallpage.core.capture._page_door import PageDoor, page_script, translated
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
+from tallpage.core.capture._watch import BrowserWatch
 from tallpage.core.errors import TallPageError
 
 _ARGUMENTS = [
@@ -69,7 +69,7 @@ class Browser:
         self._guard = guard
         self._playwright: Playwright | None = None
         self._browser: _Browser | None = None
-        self._process_id = 0
+        self._watch: BrowserWatch | None = None
         self._signed_in: dict[FormSignIn, Any] = {}
 
     def __enter__(self) -> Self:
@@ -89,7 +89,7 @@ class Browser:
         except PlaywrightError as error:
             self._playwright.stop()
             raise BrowserMissing(f"Chromium at {path} would not start.") from error
-        self._process_id = self._find_process()
+        self._watch = BrowserWatch(self._find_process())
         return self
 
     def _find_process(self) -> int:
@@ -105,23 +105,26 @@ class Browser:
 
     def end_at_once(self) -> None:
         """Kill the browser, from any thread: whoever waits for it gets an error instead of an answer."""
-        with suppress(ProcessLookupError):
-            os.kill(self._process_id, signal.SIGKILL)
+        if self._watch is not None:
+            self._watch.kill_browser()
 
     def __exit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
         try:
-            if self._browser is not None and self._browser.is_connected():
-                self._browser.close()
+            if self.is_alive:
+                with suppress(PlaywrightError):
+                    self._running().close()
         finally:
+            if self._watch is not None:
+                self._watch.end()
             if self._playwright is not None:
                 self._playwright.stop()
 
     @property
     def is_alive(self) -> bool:
         """Whether the browser still answers."""
-        return self._browser is not None and self._browser.is_connected()
+        return self._watch is not None and self._watch.is_alive and self._running().is_connected()
 
     @contextmanager
     def open_page(self, request: PageRequest) -> Iterator[PageDoor]:
@@ -150,8 +153,9 @@ class Browser:
                 )
             yield door
         finally:
-            if browser.is_connected():
-                context.close()
+            if self.is_alive:
+                with suppress(PlaywrightError):  # it may die just now, and is replaced
+                    context.close()
 
     def is_signed_in(self, sign_in: FormSignIn) -> bool:
         """Whether a form has been signed in to since the browser was started."""

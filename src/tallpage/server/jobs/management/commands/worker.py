@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import ctypes
 import logging
 import os
 import signal
@@ -14,6 +13,7 @@ from django.core.management.base import BaseCommand
 from django.db import DatabaseError, close_old_connections
 from django_q.cluster import Cluster
 
+from tallpage.core.processes import die_with_parent
 from tallpage.server.jobs.queue import Cluster as ClusterName
 from tallpage.server.jobs.recovery import IDLE_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.ticking import ticks_of
@@ -24,10 +24,9 @@ _log = logging.getLogger(__name__)
 _RECOVERY_SECONDS = 5.0
 _STUCK_WITHIN_SECONDS = 2 * IDLE_AFTER.total_seconds() + 2 * _RECOVERY_SECONDS
 """Tickets that go unheeded twice within this time: these processes do not draw any."""
-_PATIENCE_AT_END_SECONDS = 20.0
+_PATIENCE_AT_END_SECONDS = 4.0
 _STEP_SECONDS = 0.4
 _LEFTOVERS_AFTER_SECONDS = 24 * 3_600
-_PR_SET_PDEATHSIG = 1
 
 
 class Command(BaseCommand):
@@ -37,8 +36,9 @@ class Command(BaseCommand):
 
     def handle(self, *_args: Any, **_options: Any) -> None:
         """Start the queue's processes, then look for abandoned work again and again."""
-        # A killed worker must not leave processes behind that nobody watches.
-        os.register_at_fork(after_in_child=_die_with_parent)
+        # Whoever is killed must not leave processes behind that nobody watches.
+        die_with_parent()
+        os.register_at_fork(after_in_child=die_with_parent)
         sweep_incoming(older_than_seconds=_LEFTOVERS_AFTER_SECONDS)
         name: ClusterName = "files" if os.environ.get("Q_CLUSTER_NAME") == "files" else "pages"
         processes = _Processes()
@@ -109,7 +109,3 @@ def _safely(step: Callable[[], _T]) -> _T | None:
         return None
     finally:
         close_old_connections()
-
-
-def _die_with_parent() -> None:
-    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)

@@ -1,0 +1,48 @@
+"""Seeing to it that nobody waits for a browser that is dead."""
+
+from __future__ import annotations
+
+import os
+import signal
+import threading
+from contextlib import suppress
+
+import psutil
+
+_GRACE_S = 3
+
+
+class BrowserWatch:
+    """Ends the driver of a browser that has died.
+
+    The driver mostly tells by itself; but a page that is opened in the very moment in which the
+    browser dies is waited for without end. Once the driver is gone, whoever waits gets an error.
+    """
+
+    def __init__(self, browser_process_id: int) -> None:
+        self._browser = psutil.Process(browser_process_id)
+        # A script may stand between the two: the driver is what this process started.
+        self._driver = next(row for row in self._browser.parents() if row.ppid() == os.getpid())
+        self._over = threading.Event()
+        threading.Thread(target=self._watch, name="browser-watch", daemon=True).start()
+
+    def kill_browser(self) -> None:
+        """Kill the browser, from any thread: whoever waits for it gets an error instead of an answer."""
+        with suppress(psutil.NoSuchProcess):
+            self._browser.send_signal(signal.SIGKILL)
+
+    @property
+    def is_alive(self) -> bool:
+        """Whether both run."""
+        return not self._over.is_set() and self._browser.is_running() and self._driver.is_running()
+
+    def end(self) -> None:
+        """The browser is about to be ended in good order."""
+        self._over.set()
+
+    def _watch(self) -> None:
+        self._browser.wait()
+        if not self._over.wait(_GRACE_S):
+            self._over.set()
+            with suppress(psutil.NoSuchProcess):
+                self._driver.kill()

@@ -1,0 +1,146 @@
+"""A sweep of sixty pages, while whatever serves it is killed at random and started again."""
+
+import os
+import random
+import sqlite3
+import subprocess
+import sys
+import time
+from collections.abc import Callable, Iterator
+from contextlib import closing, contextmanager, suppress
+from pathlib import Path
+
+import psutil
+
+PAGES = 60
+KILLS = ("browser", "worker", "watcher", "web", "anything", "everything", "anything", "browser")
+PATIENCE_S = 150
+_PLAN = """
+import django; django.setup()
+from django.core.management import call_command
+call_command("migrate", verbosity=0)
+from tallpage.core.capture import PRESETS
+from tallpage.core.sweep import Found, Pace
+from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.sweeps.planning import start_sweep
+found = [Found(text=f"{site}/notices/{number}", line=1) for number in range(pages)]
+start_sweep(name="", found=found, screens=[PRESETS["desk"]], settings=TakeSettings(),
+            pattern="{number}", pace=Pace(at_once=4, pause_s=0))
+"""
+_SERVE = "from tallpage.server.serve import serve_all; serve_all()"
+
+
+class Served:
+    """Web and workers as they run for real, over a data folder of their own."""
+
+    def __init__(self, home: Path, port: int) -> None:
+        self._home = home
+        self._environment = {
+            **os.environ,
+            "DJANGO_SETTINGS_MODULE": "tallpage.server.settings",
+            "TALLPAGE_HOME": str(home),
+            "TALLPAGE_PORT": str(port),
+        }
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def run(self, code: str) -> None:
+        subprocess.run([sys.executable, "-c", code], env=self._environment, check=True)
+
+    def keep_up(self) -> None:
+        """Start it, when it has never run or was killed."""
+        if self._process is None or self._process.poll() is not None:
+            with (self._home / "serve.log").open("ab") as log:
+                self._process = subprocess.Popen(
+                    [sys.executable, "-c", _SERVE], env=self._environment, stdout=log, stderr=log
+                )
+
+    def family(self) -> list[psutil.Process]:
+        """Itself and all below it, parents first."""
+        assert self._process is not None
+        with suppress(psutil.NoSuchProcess):
+            top = psutil.Process(self._process.pid)
+            return [top, *top.children(recursive=True)]
+        return []
+
+    def end(self) -> None:
+        family = self.family() if self._process else []
+        for process in family:
+            with suppress(psutil.NoSuchProcess):
+                process.kill()
+        if self._process:
+            self._process.wait(timeout=20)
+        psutil.wait_procs(family, timeout=20)
+
+    def asked(self, query: str) -> int:
+        with closing(sqlite3.connect(self._home / "tallpage.sqlite3", timeout=20)) as database:
+            return int(database.execute(query).fetchone()[0])
+
+    def taken(self) -> int:
+        return self.asked(
+            "select count(*) from sweeps_shot join shelf_capture c on c.id = capture_id "
+            "where storage_key != ''"
+        )
+
+
+@contextmanager
+def _served(home: Path, port: int) -> Iterator[Served]:
+    served = Served(home, port)
+    try:
+        yield served
+    finally:
+        served.end()
+
+
+def _words(process: psutil.Process) -> str:
+    """The command line of a process; nothing once it has ended."""
+    with suppress(psutil.NoSuchProcess, psutil.ZombieProcess):
+        return " ".join(process.cmdline())
+    return ""
+
+
+def _chosen(what: str, family: list[psutil.Process], chance: random.Random) -> list[psutil.Process]:
+    words = {process: _words(process) for process in family}
+    if what == "everything":
+        return family
+    if what == "anything":
+        return [chance.choice(family)] if family else []
+    if what == "browser":
+        return [process for process in family if "/chromium" in words[process]]
+    if what == "web":
+        return [process for process in family if "gunicorn" in words[process]]
+    workers = [process for process in family if "django worker" in words[process]]
+    depth = {process: len(process.parents()) for process in workers if process.is_running()}
+    # The supervisor of a queue starts one that watches, and this one those that work.
+    wanted = min(depth.values(), default=0) + {"watcher": 1, "worker": 2}[what]
+    return [process for process in depth if depth[process] == wanted]
+
+
+def _wait(served: Served, seen: Callable[[], bool]) -> None:
+    last = time.monotonic() + PATIENCE_S
+    while not seen():
+        assert time.monotonic() < last, "it did not come to that in time"
+        served.keep_up()
+        time.sleep(0.1)
+
+
+def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(
+    tmp_path: Path, site: str, closed_port: int
+) -> None:
+    seed = random.randrange(10_000)
+    print(f"seed {seed}")  # pytest shows it when the test fails
+    chance = random.Random(seed)
+    with _served(tmp_path, closed_port) as served:
+        served.run(f"site, pages = {site!r}, {PAGES}\n{_PLAN}")
+        for number, what in enumerate(KILLS, start=1):
+            goal = number * PAGES // (len(KILLS) + 2)
+            _wait(served, lambda goal=goal: served.taken() >= goal)  # type: ignore[misc]
+            time.sleep(chance.random())
+            for process in _chosen(what, served.family(), chance):
+                with suppress(psutil.NoSuchProcess):
+                    process.kill()
+        _wait(served, lambda: served.asked("select count(finished_at) from sweeps_sweep") == 1)
+        assert served.taken() == PAGES
+        assert served.asked("select count(distinct address) from shelf_capture") == PAGES
+        assert served.asked("select count(*) from shelf_capture") == PAGES
+        assert served.asked("select count(*) from jobs_job where state != 'done'") == 0
+        assert len(list((tmp_path / "captures").iterdir())) == PAGES
