@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
@@ -15,12 +15,14 @@ from django.utils import timezone
 
 from tallpage.core.capture import PRESETS
 from tallpage.server.jobs.models import Job
-from tallpage.server.jobs.queue import enqueue
+from tallpage.server.jobs.queue import enqueue, register_kind
 from tallpage.server.jobs.running import run_job
+from tallpage.server.shelf import taking
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.taking import KIND as TAKE_KIND
 from tallpage.server.shelf.taking import first_cut
 from tallpage.server.storage import incoming_folder, publish_capture
+from tallpage.server.sweeps.feeding import feed_all
 from tests.pictures import Pixels, as_png, photograph, strips_of
 
 
@@ -113,3 +115,25 @@ def make_capture(transactional_db: None) -> Callable[..., Capture]:
 @pytest.fixture
 def png_file(tmp_path: Path) -> bytes:
     return as_png(photograph(200, 120))
+
+
+@pytest.fixture
+def painted_pages() -> Iterator[None]:
+    """Pages are painted instead of taken."""
+    from tests.server.sweeping import prepare_painting
+
+    register_kind(TAKE_KIND, "pages", prepare_painting)
+    yield
+    register_kind(TAKE_KIND, "pages", taking.prepare)
+
+
+@pytest.fixture
+def go(api: Api, painted_pages: None, run_queue: Callable[[], None]) -> Callable[[int], None]:
+    """Lets supervisor and workers go round so many times."""
+
+    def rounds(count: int) -> None:
+        for _ in range(count):
+            feed_all()
+            run_queue()
+
+    return rounds

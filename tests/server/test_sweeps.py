@@ -11,70 +11,12 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from tallpage.core.geometry import Box
-from tallpage.server.jobs.models import Job
-from tallpage.server.jobs.queue import Work, register_kind
 from tallpage.server.outlets.models import Outlet, Slot
-from tallpage.server.shelf import taking
 from tallpage.server.shelf.models import Capture
-from tallpage.server.storage import incoming_folder, publish_capture
 from tallpage.server.sweeps.feeding import feed_all
 from tallpage.server.sweeps.models import Shot
-from tests.pictures import photograph, strips_of
 from tests.server.conftest import Api
-
-TWO_SCREENS = [{"width_px": 1280, "height_px": 800}, {"width_px": 390, "height_px": 844, "scale": 2}]
-
-
-@pytest.fixture
-def painted_pages() -> Any:
-    """Pages are painted instead of taken; those with ``broken`` in their address fail."""
-
-    def prepare(job: Job) -> Work:
-        capture = Capture.objects.get(job=job)
-
-        def run(_signals: object) -> object:
-            if "broken" in capture.address:
-                raise taking.PageError("The page does not work.", code="page_failed")
-            folder = incoming_folder()
-            return folder, strips_of(photograph(64, 96, seed=capture.pk), folder)
-
-        def keep(made: Any) -> None:
-            folder, manifest = made
-            Capture.objects.filter(pk=capture.pk).update(
-                storage_key=publish_capture(folder),
-                width_px=manifest.width_px,
-                height_px=manifest.height_px,
-                title="One title for all",
-                final_address=capture.address,
-                warnings=["Something was late."] if "late" in capture.address else [],
-            )
-            taking.first_cut(Capture.objects.get(pk=capture.pk))
-
-        return Work(run=run, keep=keep)
-
-    register_kind(taking.KIND, "pages", prepare)
-    yield
-    register_kind(taking.KIND, "pages", taking.prepare)
-
-
-@pytest.fixture
-def go(api: Api, painted_pages: None, run_queue: Callable[[], None]) -> Callable[[int], None]:
-    """Lets supervisor and workers go round so many times."""
-
-    def rounds(count: int) -> None:
-        for _ in range(count):
-            feed_all()
-            run_queue()
-
-    return rounds
-
-
-def _started(api: Api, *paths: str, **more: Any) -> int:
-    pages = [
-        {"address": f"http://skerrin.example/{path}", "line": line} for line, path in enumerate(paths, 1)
-    ]
-    body = {"pages": pages, "screens": TWO_SCREENS, "pause_ms": 0, "at_once": 16, **more}
-    return int(api.send("POST", "/sweeps", body, status=201)["id"])
+from tests.server.sweeping import TWO_SCREENS, started
 
 
 def _count(api: Api, sweep_id: int) -> dict[str, Any]:
@@ -135,7 +77,7 @@ def test_a_sweep_that_cannot_be_is_refused_and_nothing_is_stored(
 
 
 def test_every_page_arrives_once_on_each_screen(api: Api, go: Callable[[int], None]) -> None:
-    sweep_id = _started(api, "a", "broken", "late")
+    sweep_id = started(api, "a", "broken", "late")
     go(5)
     assert {name: _count(api, sweep_id)[name] for name in ("all", "taken", "failed", "left")} == {
         "all": 6, "taken": 4, "failed": 2, "left": 0,
@@ -151,18 +93,18 @@ def test_every_page_arrives_once_on_each_screen(api: Api, go: Callable[[int], No
 def test_the_queue_holds_only_what_is_taken_soon_and_hosts_are_not_pressed(
     api: Api, painted_pages: None
 ) -> None:
-    sweep_id = _started(api, *(f"p{number}" for number in range(20)), at_once=2)
+    sweep_id = started(api, *(f"p{number}" for number in range(20)), at_once=2)
     feed_all()
     feed_all()
     assert _count(api, sweep_id)["under_way"] == 2
     api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": "stop"})
-    other = _started(api, *(f"p{number}" for number in range(20)), at_once=16)
+    other = started(api, *(f"p{number}" for number in range(20)), at_once=16)
     feed_all()
     assert 2 < _count(api, other)["under_way"] <= 6
 
 
 def test_pause_and_stop_take_hold_and_going_on_takes_the_rest(api: Api, go: Callable[[int], None]) -> None:
-    sweep_id = _started(api, "a", "b", "c", at_once=1)
+    sweep_id = started(api, "a", "b", "c", at_once=1)
     go(1)
     for wish in ("pause", "stop"):
         api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": wish})
@@ -175,7 +117,7 @@ def test_pause_and_stop_take_hold_and_going_on_takes_the_rest(api: Api, go: Call
 
 
 def test_what_failed_or_was_marked_is_retaken(api: Api, go: Callable[[int], None]) -> None:
-    sweep_id = _started(api, "a", "broken")
+    sweep_id = started(api, "a", "broken")
     go(3)
     first = api.get(f"/sweeps/{sweep_id}/rows")["rows"][0]["shots"][0]
     api.send("POST", f"/sweeps/{sweep_id}/mark", {"shot_ids": [first["id"]], "word": "retake"})
@@ -193,7 +135,7 @@ def test_what_failed_or_was_marked_is_retaken(api: Api, go: Callable[[int], None
 
 
 def test_retakes_press_a_host_no_harder_than_the_sweep_did(api: Api, go: Callable[[int], None]) -> None:
-    sweep_id = _started(api, *(f"broken-{number}" for number in range(10)), at_once=2)
+    sweep_id = started(api, *(f"broken-{number}" for number in range(10)), at_once=2)
     go(12)
     assert _count(api, sweep_id)["failed"] == 20
     api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": "stop"})
@@ -210,7 +152,7 @@ def test_retakes_press_a_host_no_harder_than_the_sweep_did(api: Api, go: Callabl
 def test_what_was_dropped_before_its_turn_is_taken_when_it_is_wanted_after_all(
     api: Api, go: Callable[[int], None]
 ) -> None:
-    sweep_id = _started(api, "a")
+    sweep_id = started(api, "a")
     shot_ids = [shot["id"] for shot in api.get(f"/sweeps/{sweep_id}/rows")["rows"][0]["shots"]]
     api.send("POST", f"/sweeps/{sweep_id}/mark", {"shot_ids": shot_ids, "word": "drop"})
     go(2)
@@ -222,7 +164,7 @@ def test_what_was_dropped_before_its_turn_is_taken_when_it_is_wanted_after_all(
 
 def test_the_zip_holds_what_its_manifest_says(api: Api, go: Callable[[int], None]) -> None:
     listing = {"pattern": "{section}/{title}"}
-    sweep_id = _started(api, "news/a", "news/broken", "b", **listing)
+    sweep_id = started(api, "news/a", "news/broken", "b", **listing)
     go(4)
     archive = _zip(api, sweep_id)
     rows = json.loads(archive.read("manifest.json"))
@@ -243,7 +185,7 @@ def test_the_zip_holds_what_its_manifest_says(api: Api, go: Callable[[int], None
 
 
 def test_only_what_was_kept_is_saved_when_that_is_asked_for(api: Api, go: Callable[[int], None]) -> None:
-    sweep_id = _started(api, "a", "b")
+    sweep_id = started(api, "a", "b")
     go(3)
     shots = api.get(f"/sweeps/{sweep_id}/rows")["rows"][1]["shots"]
     api.send("POST", f"/sweeps/{sweep_id}/mark", {"shot_ids": [shots[0]["id"]], "word": "keep"})
@@ -261,7 +203,7 @@ def test_slots_are_made_of_every_page(api: Api, go: Callable[[int], None]) -> No
         limit_bytes=9_000,
         formats=["jpeg"],
     )
-    sweep_id = _started(api, "a", slot_ids=[slot.pk], pattern="{number}-{slot}")
+    sweep_id = started(api, "a", slot_ids=[slot.pk], pattern="{number}-{slot}")
     go(4)
     archive = _zip(api, sweep_id)
     assert [name for name in archive.namelist() if name.endswith("jpg")] == [
@@ -288,7 +230,7 @@ def test_names_can_be_tried_before_starting(api: Api) -> None:
 
 
 def test_a_sweep_can_be_run_again(api: Api, go: Callable[[int], None]) -> None:
-    first = _started(api, "a", "b", name="Every Monday")
+    first = started(api, "a", "b", name="Every Monday")
     go(3)
     again = api.send("POST", f"/sweeps/{first}/again", status=201)
     assert again["id"] != first
@@ -296,7 +238,7 @@ def test_a_sweep_can_be_run_again(api: Api, go: Callable[[int], None]) -> None:
 
 
 def test_five_thousand_pages_can_be_planned_and_shown(api: Api) -> None:
-    sweep_id = _started(api, *(f"section-{number % 7}/{number}" for number in range(5_000)))
+    sweep_id = started(api, *(f"section-{number % 7}/{number}" for number in range(5_000)))
     rows = api.get(f"/sweeps/{sweep_id}/rows?offset=4990&limit=50")
     assert (len(rows["rows"]), rows["total"]) == (10, 5_000)
     assert _count(api, sweep_id)["all"] == 10_000

@@ -839,9 +839,73 @@ export interface paths {
         put?: never;
         /**
          * Sweep Again
-         * @description Take the same pages once more, as a new sweep.
+         * @description Take the same pages once more, or those that their site lists now, as a new sweep.
          */
         post: operations["sweep_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/{sweep_id}/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Schedule
+         * @description Take a sweep again at set times.
+         */
+        put: operations["set_schedule"];
+        post?: never;
+        /**
+         * End Schedule
+         * @description Take a sweep no more by itself.
+         */
+        delete: operations["end_schedule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schedules/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Schedule
+         * @description The next three times of a schedule.
+         */
+        post: operations["try_schedule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweeps/shots/{shot_id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shot Change
+         * @description What changed on a page since the last time.
+         */
+        get: operations["shot_change"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2164,7 +2228,7 @@ export interface components {
         };
         /**
          * CountOut
-         * @description How far a sweep is.
+         * @description Shots of a sweep by what has become of them, and the pace of the last three minutes.
          */
         CountOut: {
             /** All */
@@ -2187,6 +2251,23 @@ export interface components {
             by_filter: {
                 [key: string]: number;
             };
+        };
+        /**
+         * ScheduleOut
+         * @description When a sweep is taken again; ``problem`` is why the last time did not come to be.
+         */
+        ScheduleOut: {
+            /** Cron */
+            cron: string;
+            /** Time Zone */
+            time_zone: string;
+            /**
+             * Next At
+             * Format: date-time
+             */
+            next_at: string;
+            /** Problem */
+            problem: string;
         };
         /**
          * SweepOut
@@ -2221,6 +2302,11 @@ export interface components {
             /** Slots */
             slots: string[];
             settings: components["schemas"]["TakeSettings"];
+            /** Site */
+            site: string;
+            /** Previous At */
+            previous_at: string | null;
+            schedule: components["schemas"]["ScheduleOut"] | null;
         };
         /**
          * SweepIn
@@ -2257,6 +2343,16 @@ export interface components {
              * @default 500
              */
             pause_ms: number;
+            /**
+             * Site
+             * @default
+             */
+            site: string;
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
         };
         /**
          * RowOut
@@ -2271,6 +2367,8 @@ export interface components {
             title: string;
             /** Section */
             section: string;
+            /** Gone */
+            gone: boolean;
             /** Shots */
             shots: components["schemas"]["ShotOut"][];
         };
@@ -2313,6 +2411,15 @@ export interface components {
             mark: "" | "keep" | "retake";
             /** Dropped */
             dropped: boolean;
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "" | "unchanged" | "changed" | "new" | "gone";
+            /** Changed Share */
+            changed_share: number;
+            /** Blank */
+            blank: boolean;
         };
         /**
          * WishIn
@@ -2324,6 +2431,75 @@ export interface components {
              * @enum {string}
              */
             wish: "go_on" | "pause" | "stop";
+        };
+        /**
+         * ScheduleIn
+         * @description When to take a sweep again, in the clock of a time zone like Europe/London.
+         */
+        ScheduleIn: {
+            /** Cron */
+            cron: string;
+            /** Time Zone */
+            time_zone: string;
+        };
+        /**
+         * TimesOut
+         * @description The next times of a schedule.
+         */
+        TimesOut: {
+            /** Times */
+            times: string[];
+        };
+        /**
+         * BoxOut
+         * @description A rectangle in page pixels.
+         */
+        BoxOut: {
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+        };
+        /**
+         * ChangeOut
+         * @description What changed since the last time, and the capture of then.
+         */
+        ChangeOut: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "" | "unchanged" | "changed" | "new" | "gone";
+            /** Changed Share */
+            changed_share: number;
+            /** Before Id */
+            before_id: number | null;
+            /** Before Key */
+            before_key: string;
+            /** Before Width Px */
+            before_width_px: number;
+            /** Before Height Px */
+            before_height_px: number;
+            /** Before Taken At */
+            before_taken_at: string | null;
+            /** Stretches */
+            stretches: components["schemas"]["StretchOut"][];
+            /** Added */
+            added: string[];
+            /** Removed */
+            removed: string[];
+        };
+        /**
+         * StretchOut
+         * @description A piece of the page that changed; null where there is nothing of it.
+         */
+        StretchOut: {
+            before: components["schemas"]["BoxOut"] | null;
+            now: components["schemas"]["BoxOut"] | null;
         };
         /**
          * DoneOut
@@ -3489,7 +3665,7 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
-                kept?: "all" | "arrived" | "failed" | "warnings" | "over_limit" | "keep" | "retake" | "dropped";
+                kept?: "all" | "arrived" | "failed" | "warnings" | "over_limit" | "blank" | "same" | "changed" | "unchanged" | "new" | "gone" | "keep" | "retake" | "dropped";
                 words?: string;
             };
             header?: never;
@@ -3555,6 +3731,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+        };
+    };
+    set_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+        };
+    };
+    end_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+        };
+    };
+    try_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimesOut"];
+                };
+            };
+        };
+    };
+    shot_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeOut"];
                 };
             };
         };

@@ -10,9 +10,10 @@ from ninja import File, Form, Router, Status, UploadedFile
 
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
-from tallpage.server.sweeps import listing, planning, saving
-from tallpage.server.sweeps.models import Sweep
+from tallpage.server.sweeps import listing, planning, saving, scheduling
+from tallpage.server.sweeps.models import Look, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
+    ChangeOut,
     DoneOut,
     ListIn,
     ListOut,
@@ -22,9 +23,12 @@ from tallpage.server.sweeps.schemas import (
     RetakeIn,
     RowOut,
     RowsOut,
+    ScheduleIn,
+    ScheduleOut,
     SiteIn,
     SweepIn,
     SweepOut,
+    TimesOut,
     WishIn,
 )
 from tallpage.server.sweeps.telling import Filter, count, pages_of, rows_of
@@ -97,6 +101,8 @@ def start_sweep(request: HttpRequest, payload: SweepIn) -> Status[SweepOut]:
         pattern=payload.pattern,
         pace=payload.pace(),
         slots=list(Slot.objects.filter(pk__in=payload.slot_ids)),
+        site=payload.site,
+        left_out=payload.left_out,
     )
     return Status(201, _out(sweep))
 
@@ -131,8 +137,37 @@ def set_wish(request: HttpRequest, sweep_id: int, payload: WishIn) -> SweepOut:
 
 @router.post("/sweeps/{sweep_id}/again", response={201: SweepOut}, operation_id="sweep_again")
 def sweep_again(request: HttpRequest, sweep_id: int) -> Status[SweepOut]:
-    """Take the same pages once more, as a new sweep."""
-    return Status(201, _out(planning.start_again(_sweep(sweep_id))))
+    """Take the same pages once more, or those that their site lists now, as a new sweep."""
+    sweep = _sweep(sweep_id)
+    listed = scheduling.pages_now(sweep, scheduling.known_addresses(sweep))
+    return Status(201, _out(planning.start_again(sweep, listed)))
+
+
+@router.put("/sweeps/{sweep_id}/schedule", response=SweepOut, operation_id="set_schedule")
+def set_schedule(request: HttpRequest, sweep_id: int, payload: ScheduleIn) -> SweepOut:
+    """Take a sweep again at set times."""
+    scheduling.set_schedule(_sweep(sweep_id), payload.cron, payload.time_zone)
+    return _out(_sweep(sweep_id))
+
+
+@router.delete("/sweeps/{sweep_id}/schedule", response=SweepOut, operation_id="end_schedule")
+def end_schedule(request: HttpRequest, sweep_id: int) -> SweepOut:
+    """Take a sweep no more by itself."""
+    Schedule.objects.filter(sweep=_sweep(sweep_id)).delete()
+    return _out(_sweep(sweep_id))
+
+
+@router.post("/schedules/times", response=TimesOut, operation_id="try_schedule")
+def try_schedule(request: HttpRequest, payload: ScheduleIn) -> TimesOut:
+    """The next three times of a schedule."""
+    now = datetime.now(UTC)
+    return TimesOut(times=scheduling.next_times(payload.cron, payload.time_zone, after=now, count=3))
+
+
+@router.get("/sweeps/shots/{shot_id}/change", response=ChangeOut, operation_id="shot_change")
+def shot_change(request: HttpRequest, shot_id: int) -> ChangeOut:
+    """What changed on a page since the last time."""
+    return ChangeOut.of(get_object_or_404(Look.objects.select_related("before"), shot=shot_id))
 
 
 @router.post("/sweeps/{sweep_id}/mark", response=DoneOut, operation_id="mark_shots")
@@ -158,6 +193,7 @@ def _sweep(sweep_id: int) -> Sweep:
 
 
 def _out(sweep: Sweep) -> SweepOut:
+    schedule = Schedule.objects.filter(sweep=sweep).select_related("job").first()
     return SweepOut(
         id=sweep.pk,
         name=sweep.name,
@@ -171,4 +207,7 @@ def _out(sweep: Sweep) -> SweepOut:
         count=count(sweep),
         slots=[str(slot) for slot in sweep.slots.select_related("outlet")],
         settings=sweep.settings,
+        site=sweep.site,
+        previous_at=sweep.previous.created_at if sweep.previous else None,
+        schedule=ScheduleOut.of(schedule) if schedule else None,
     )

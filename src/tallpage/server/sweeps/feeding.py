@@ -18,12 +18,13 @@ from tallpage.core.sweep import Waiting, next_up
 from tallpage.server.outlets.fitting import add_slot_output
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.taking import order_page
+from tallpage.server.sweeps.looking import order_look
 from tallpage.server.sweeps.models import Shot, Sweep
 
 _AHEAD = 2
 """Shots that wait on the queue beyond what the workers have in hand."""
 _LOOKED_AT = 400
-_SLOTS_AT_ONCE = 20
+_FOLLOWED_UP_AT_ONCE = 20
 
 
 def feed_all() -> None:
@@ -35,7 +36,7 @@ def feed_all() -> None:
             sweep.refresh_from_db()
             if sweep.wish == Sweep.Wish.GO_ON:
                 _order_next(sweep)
-            _order_slots(sweep)
+            _follow_up(sweep)
             _finish(sweep)
 
 
@@ -70,20 +71,23 @@ def _started_at(sweep: Sweep) -> dict[str, float]:
 
 
 def _arrived(sweep: Sweep) -> list[Shot]:
-    """Some of the shots that have arrived, and whose files are not ordered yet."""
-    if not sweep.slots.exists():
-        return []
-    return list(sweep.shots.taken().filter(slots_ordered=False).select_related("capture")[:_SLOTS_AT_ONCE])
+    """Some of the shots that have arrived, and that nothing has been done with yet."""
+    arrived = sweep.shots.taken().filter(followed_up=False).select_related("capture")
+    return list(arrived[:_FOLLOWED_UP_AT_ONCE])
 
 
-def _order_slots(sweep: Sweep) -> None:
-    """The files of pages that have arrived; a slot that cannot be made of a page says so in its ledger."""
+def _follow_up(sweep: Sweep) -> None:
+    """Have pages that have arrived looked at, and their files made.
+
+    A slot that cannot be made of a page says so in its ledger.
+    """
     slots = list(sweep.slots.select_related("outlet"))
     for shot in _arrived(sweep):
+        order_look(shot)
         cut = shot.capture.cuts.first() if shot.capture else None
         for slot in slots if cut else []:
             add_slot_output(cut, slot)  # type: ignore[arg-type]
-        Shot.objects.filter(pk=shot.pk).update(slots_ordered=True)
+        Shot.objects.filter(pk=shot.pk).update(followed_up=True)
 
 
 def _finish(sweep: Sweep) -> None:

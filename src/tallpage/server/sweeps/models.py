@@ -35,6 +35,9 @@ class Sweep(models.Model):
     pause_ms = models.PositiveIntegerField(default=500)
     slots = models.ManyToManyField(Slot, blank=True, help_text="made of every page at once")
     bad_lines = models.JSONField(default=list, help_text="[{line, text, sentence}] of the list")
+    site = models.TextField(blank=True, help_text="the sitemap or page that is asked for the list again")
+    left_out = models.JSONField(default=list, help_text="addresses of the site that were not wanted")
+    previous = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     finished_at = models.DateTimeField(null=True, blank=True)
 
@@ -64,10 +67,12 @@ class SweepPage(models.Model):
     title = models.TextField(blank=True, help_text="what the list called it")
     host = models.CharField(max_length=255)
     section = models.CharField(max_length=255)
+    gone = models.BooleanField(default=False, help_text="the site listed it the last time, and no more")
 
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["sweep", "number"], name="one_page_a_number")]
+        indexes = [models.Index(fields=["sweep", "address"])]
 
     def __str__(self) -> str:
         return self.address
@@ -119,7 +124,7 @@ class Shot(models.Model):
     dropped = models.BooleanField(default=False)
     settings = models.JSONField(null=True, blank=True, help_text="how it is taken, if not as the others are")
     ordered_at = models.DateTimeField(null=True, blank=True)
-    slots_ordered = models.BooleanField(default=False)
+    followed_up = models.BooleanField(default=False, help_text="what is done with an arrived one is ordered")
 
     objects = ShotQuerySet.as_manager()
 
@@ -130,6 +135,47 @@ class Shot(models.Model):
 
     def __str__(self) -> str:
         return f"{self.page} on screen {self.screen_at}"
+
+
+class Look(models.Model):
+    """What a shot looks like, by itself and beside the same page the last time."""
+
+    class Change(models.TextChoices):
+        """What became of the page since the last time; nothing where it was not taken then."""
+
+        NONE = ""
+        UNCHANGED = "unchanged"
+        CHANGED = "changed"
+        NEW = "new"
+        GONE = "gone"
+
+    shot = models.OneToOneField(Shot, on_delete=models.CASCADE, related_name="look")
+    job = models.OneToOneField(Job, on_delete=models.PROTECT)
+    capture = models.ForeignKey(Capture, on_delete=models.CASCADE, related_name="+")
+    before = models.ForeignKey(Capture, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
+    digest = models.CharField(max_length=32, blank=True, db_index=True)
+    commonest_share = models.FloatField(default=0, help_text="of the pixels, 0–1, in the commonest colour")
+    change = models.CharField(max_length=10, choices=Change.choices, default=Change.NONE, blank=True)
+    changed_share = models.FloatField(default=0, help_text="of the pixels, 0–1")
+    stretches = models.JSONField(default=list, help_text="[{before, now}], boxes in page pixels or null")
+    added = models.JSONField(default=list, help_text="passages that are new")
+    removed = models.JSONField(default=list, help_text="passages that are gone")
+
+    def __str__(self) -> str:
+        return f"{self.shot}: {self.change or 'seen'}"
+
+
+class Schedule(models.Model):
+    """When a sweep is taken again. It goes along to each new sweep that it begins."""
+
+    sweep = models.OneToOneField(Sweep, on_delete=models.CASCADE, related_name="schedule")
+    cron = models.CharField(max_length=100)
+    time_zone = models.CharField(max_length=60)
+    next_at = models.DateTimeField(db_index=True)
+    job = models.OneToOneField(Job, on_delete=models.SET_NULL, null=True, blank=True)
+
+    def __str__(self) -> str:
+        return f"{self.sweep}: {self.cron}"
 
 
 def plain_screen(screen: Screen) -> dict[str, Any]:

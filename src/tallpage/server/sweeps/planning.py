@@ -9,12 +9,12 @@ from django.db.models import Q
 
 from tallpage.core.capture import Screen
 from tallpage.core.errors import ListError
-from tallpage.core.sweep import MOST_PAGES, Found, Pace, Pattern, list_of
+from tallpage.core.sweep import MOST_PAGES, Found, ListedPage, Pace, Pattern, list_of
 from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Slot
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.schemas import TakeSettings
-from tallpage.server.sweeps.models import FAILED, Shot, Sweep, SweepPage, plain_screen
+from tallpage.server.sweeps.models import FAILED, Look, Schedule, Shot, Sweep, SweepPage, plain_screen
 
 _MOST_SCREENS = 6
 _ROWS_AT_ONCE = 500
@@ -30,8 +30,12 @@ def start_sweep(
     pattern: str,
     pace: Pace,
     slots: Sequence[Slot] = (),
+    site: str = "",
+    left_out: Sequence[str] = (),
 ) -> Sweep:
     """Store a sweep; the workers begin with it within a second.
+
+    ``site`` is the sitemap or page that gave the list, ``left_out`` what of it is not wanted.
 
     Raises:
         ListError: no page, too many, or a pattern that cannot be filled; nothing is stored.
@@ -60,22 +64,13 @@ def start_sweep(
             pattern=Pattern(pattern).text,
             at_once=pace.at_once,
             pause_ms=round(pace.pause_s * 1_000),
+            site=site,
+            left_out=list(left_out),
             bad_lines=[{"line": row.line, "text": row.text, "sentence": row.sentence} for row in pages.bad],
         )
         sweep.slots.set(slots)
         rows = SweepPage.objects.bulk_create(
-            [
-                SweepPage(
-                    sweep=sweep,
-                    number=number,
-                    line=page.line,
-                    address=page.address,
-                    title=page.title,
-                    host=page.host[:_KNOWN_CHARS],
-                    section=page.section[:_KNOWN_CHARS],
-                )
-                for number, page in enumerate(pages.pages, start=1)
-            ],
+            [_row(sweep, number, page) for number, page in enumerate(pages.pages, start=1)],
             batch_size=_ROWS_AT_ONCE,
         )
         Shot.objects.bulk_create(
@@ -83,6 +78,19 @@ def start_sweep(
             batch_size=_ROWS_AT_ONCE,
         )
     return sweep
+
+
+def _row(sweep: Sweep, number: int, page: ListedPage, *, gone: bool = False) -> SweepPage:
+    return SweepPage(
+        sweep=sweep,
+        number=number,
+        line=page.line,
+        address=page.address,
+        title=page.title,
+        host=page.host[:_KNOWN_CHARS],
+        section=page.section[:_KNOWN_CHARS],
+        gone=gone,
+    )
 
 
 def set_wish(sweep: Sweep, wish: Sweep.Wish) -> Sweep:
@@ -98,16 +106,57 @@ def set_wish(sweep: Sweep, wish: Sweep.Wish) -> Sweep:
     return sweep
 
 
-def start_again(sweep: Sweep) -> Sweep:
-    """A new sweep of the same pages, taken the same way."""
-    return start_sweep(
-        name=sweep.name,
-        found=[Found(text=page.address, line=page.line, title=page.title) for page in sweep.pages.all()],
-        screens=sweep.core_screens(),
-        settings=TakeSettings(**sweep.settings),
-        pattern=sweep.pattern,
-        pace=sweep.pace,
-        slots=list(sweep.slots.all()),
+def start_again(sweep: Sweep, listed: Sequence[Found] | None = None) -> Sweep:
+    """A new sweep of the same pages, taken the same way, to be compared with this one.
+
+    With ``listed``, what the site lists now, pages that have come join where pages were wanted
+    before, and those that have gone are noted. A schedule goes along.
+    """
+    known = list(sweep.pages.filter(gone=False))
+    found = [Found(text=page.address, line=page.line, title=page.title) for page in known]
+    gone: list[Found] = []
+    if listed is not None:
+        found, gone = _still_wanted(sweep, known, found, listed)
+    with transaction.atomic():
+        again = start_sweep(
+            name=sweep.name,
+            found=found,
+            screens=sweep.core_screens(),
+            settings=TakeSettings(**sweep.settings),
+            pattern=sweep.pattern,
+            pace=sweep.pace,
+            slots=list(sweep.slots.all()),
+            site=sweep.site,
+            left_out=sweep.left_out,
+        )
+        again.previous = sweep
+        again.save(update_fields=["previous"])
+        _note_gone(again, gone, from_number=len(found) + 1)
+        Schedule.objects.filter(sweep=sweep).update(sweep=again)
+    return again
+
+
+def _still_wanted(
+    sweep: Sweep, known: Sequence[SweepPage], found: Sequence[Found], listed: Sequence[Found]
+) -> tuple[list[Found], list[Found]]:
+    """``(pages to take, pages gone)``, the first in the site's order."""
+    before = {page.address for page in known}
+    places = {(page.host, page.section) for page in known}
+    unwanted = set(sweep.left_out)
+    now = [page for page in list_of(listed).pages if page.address not in unwanted]
+    wanted = [page for page in now if page.address in before or (page.host, page.section) in places]
+    here = {page.address for page in wanted}
+    return (
+        [Found(text=page.address, line=page.line, title=page.title) for page in wanted],
+        [page for page in found if page.text not in here],
+    )
+
+
+def _note_gone(sweep: Sweep, gone: Sequence[Found], *, from_number: int) -> None:
+    pages = list_of(gone).pages
+    SweepPage.objects.bulk_create(
+        [_row(sweep, number, page, gone=True) for number, page in enumerate(pages, start=from_number)],
+        batch_size=_ROWS_AT_ONCE,
     )
 
 
@@ -123,8 +172,9 @@ def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings |
     with transaction.atomic():
         ready = [shot for shot in shots.filter(wanted) if shot.capture and not shot.capture.job.pending]
         Capture.objects.filter(pk__in=[shot.capture_id for shot in ready]).delete_from_shelf()
+        Look.objects.filter(shot__in=ready).delete()
         for shot in ready:
-            shot.capture, shot.mark, shot.slots_ordered = None, Shot.Mark.NONE, False
+            shot.capture, shot.mark, shot.followed_up = None, Shot.Mark.NONE, False
             shot.settings = changed.model_dump() if changed else shot.settings
             shot.save()
         if ready:

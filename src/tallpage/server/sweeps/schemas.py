@@ -7,11 +7,12 @@ from typing import Literal
 
 from ninja import Field, Schema
 
+from tallpage.core.changes import NEARLY_BLANK
 from tallpage.core.sweep import DEFAULT_PATTERN, Found, ListedPage, Pace
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.schemas import ScreenIn, ScreenOut, TakeSettings
 from tallpage.server.sweeps.listing import Listing
-from tallpage.server.sweeps.models import ERROR_STATUS, Shot, SweepPage
+from tallpage.server.sweeps.models import ERROR_STATUS, Look, Schedule, Shot, SweepPage
 
 
 class ListIn(Schema):
@@ -126,6 +127,10 @@ class SweepIn(Schema):
     pattern: str = Field(default=DEFAULT_PATTERN, max_length=300)
     at_once: int = 2
     pause_ms: int = 500
+    site: str = Field(default="", max_length=5_000)
+    """The sitemap or page that gave the list, to be asked again the next time."""
+    left_out: list[str] = []
+    """Addresses of the site that are not wanted."""
 
     def found(self) -> list[Found]:
         """The pages as the core knows them."""
@@ -157,6 +162,39 @@ class CountOut(Schema):
     by_filter: dict[str, int]
 
 
+class ScheduleIn(Schema):
+    """When to take a sweep again, in the clock of a time zone like Europe/London."""
+
+    cron: str = Field(max_length=100)
+    time_zone: str = Field(max_length=60)
+
+
+class ScheduleOut(Schema):
+    """When a sweep is taken again; ``problem`` is why the last time did not come to be."""
+
+    cron: str
+    time_zone: str
+    next_at: datetime
+    problem: str
+
+    @classmethod
+    def of(cls, schedule: Schedule) -> ScheduleOut:
+        """A schedule on the wire."""
+        error = (schedule.job.error or {}) if schedule.job else {}
+        return cls(
+            cron=schedule.cron,
+            time_zone=schedule.time_zone,
+            next_at=schedule.next_at,
+            problem=error.get("sentence", ""),
+        )
+
+
+class TimesOut(Schema):
+    """The next times of a schedule."""
+
+    times: list[datetime]
+
+
 class SweepOut(Schema):
     """A sweep as its list shows it."""
 
@@ -172,6 +210,10 @@ class SweepOut(Schema):
     count: CountOut
     slots: list[str]
     settings: TakeSettings
+    site: str
+    previous_at: datetime | None
+    """When the sweep was begun with which this one is compared."""
+    schedule: ScheduleOut | None
 
 
 class ShotOut(Schema):
@@ -188,11 +230,15 @@ class ShotOut(Schema):
     job: JobOut | None
     mark: Literal["", "keep", "retake"]
     dropped: bool
+    change: Literal["", "unchanged", "changed", "new", "gone"]
+    changed_share: float
+    blank: bool
 
     @classmethod
     def of(cls, shot: Shot) -> ShotOut:
         """A shot on the wire."""
         capture = shot.capture
+        look = getattr(shot, "look", None)
         warnings = list(capture.warnings) if capture else []
         if capture and capture.status is not None and capture.status >= ERROR_STATUS:
             warnings.insert(0, f"The server answered {capture.status}.")
@@ -210,6 +256,9 @@ class ShotOut(Schema):
             job=JobOut.from_orm(capture.job) if capture else None,
             mark=shot.mark,  # type: ignore[arg-type]
             dropped=shot.dropped,
+            change=look.change if look else "",
+            changed_share=look.changed_share if look else 0,
+            blank=bool(look and look.commonest_share >= NEARLY_BLANK),
         )
 
 
@@ -220,6 +269,7 @@ class RowOut(Schema):
     address: str
     title: str
     section: str
+    gone: bool
     shots: list[ShotOut]
 
     @classmethod
@@ -231,7 +281,56 @@ class RowOut(Schema):
             address=page.address,
             title=own or page.title,
             section=page.section,
+            gone=page.gone,
             shots=[ShotOut.of(shot) for shot in shots],
+        )
+
+
+class BoxOut(Schema):
+    """A rectangle in page pixels."""
+
+    x_px: int
+    y_px: int
+    width_px: int
+    height_px: int
+
+
+class StretchOut(Schema):
+    """A piece of the page that changed; null where there is nothing of it."""
+
+    before: BoxOut | None
+    now: BoxOut | None
+
+
+class ChangeOut(Schema):
+    """What changed since the last time, and the capture of then."""
+
+    change: Literal["", "unchanged", "changed", "new", "gone"]
+    changed_share: float
+    before_id: int | None
+    before_key: str
+    before_width_px: int
+    before_height_px: int
+    before_taken_at: datetime | None
+    stretches: list[StretchOut]
+    added: list[str]
+    removed: list[str]
+
+    @classmethod
+    def of(cls, look: Look) -> ChangeOut:
+        """A comparison on the wire."""
+        before = look.before
+        return cls(
+            change=look.change,  # type: ignore[arg-type]
+            changed_share=look.changed_share,
+            before_id=before.pk if before else None,
+            before_key=before.storage_key if before else "",
+            before_width_px=before.width_px if before else 0,
+            before_height_px=before.height_px if before else 0,
+            before_taken_at=before.taken_at if before else None,
+            stretches=look.stretches,
+            added=look.added,
+            removed=look.removed,
         )
 
 

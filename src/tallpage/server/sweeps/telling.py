@@ -9,6 +9,7 @@ from typing import Literal
 from django.db.models import Count, F, Q, QuerySet
 from django.utils import timezone
 
+from tallpage.core.changes import NEARLY_BLANK
 from tallpage.server.jobs.models import Job
 from tallpage.server.sweeps.models import (
     ERROR_STATUS,
@@ -16,13 +17,17 @@ from tallpage.server.sweeps.models import (
     TAKEN,
     UNDER_WAY,
     WAITING,
+    Look,
     Shot,
     Sweep,
     SweepPage,
 )
 from tallpage.server.sweeps.schemas import CountOut
 
-Filter = Literal["all", "arrived", "failed", "warnings", "over_limit", "keep", "retake", "dropped"]
+Filter = Literal[
+    "all", "arrived", "failed", "warnings", "over_limit", "blank", "same", "changed", "unchanged", "new",
+    "gone", "keep", "retake", "dropped",
+]  # fmt: skip
 _PACE_OVER = timedelta(minutes=3)
 _NAMED_AT_MOST = 8
 
@@ -34,6 +39,11 @@ _BY_FILTER: dict[Filter, Q] = {
     "failed": Q(dropped=False) & FAILED,
     "warnings": Q(dropped=False) & TAKEN & _REMARKABLE,
     "over_limit": Q(dropped=False) & _UNMET,
+    "blank": Q(dropped=False, look__commonest_share__gte=NEARLY_BLANK),
+    "changed": Q(dropped=False, look__change=Look.Change.CHANGED),
+    "unchanged": Q(dropped=False, look__change=Look.Change.UNCHANGED),
+    "new": Q(dropped=False, look__change=Look.Change.NEW),
+    "gone": Q(dropped=False, look__change=Look.Change.GONE),
     "keep": Q(mark=Shot.Mark.KEEP),
     "retake": Q(mark=Shot.Mark.RETAKE),
     "dropped": Q(dropped=True),
@@ -43,12 +53,21 @@ _COUNTED = {f"n_{name}": Count("pk", filter=of) for name, of in _BY_FILTER.items
 _PENDING = {"n_waiting": Count("pk", filter=WAITING), "n_under_way": Count("pk", filter=UNDER_WAY)}
 
 
+def _same(sweep: Sweep) -> Q:
+    """Shots that look like another of their sweep, to the pixel."""
+    looks = Look.objects.filter(shot__sweep=sweep, shot__dropped=False).exclude(digest="")
+    again = looks.values("digest").annotate(times=Count("pk")).filter(times__gt=1)
+    return Q(dropped=False, look__digest__in=again.values("digest"))
+
+
 def count(sweep: Sweep) -> CountOut:
     """Count the shots of a sweep, nearly all in one scan."""
     found = sweep.shots.aggregate(**_COUNTED, **_PENDING)
     over_limit = 0
     if sweep.slots.exists():
         over_limit = sweep.shots.filter(_BY_FILTER["over_limit"]).distinct().count()
+    same = sweep.shots.filter(_same(sweep)).count()
+    gone = sweep.pages.filter(gone=True).count()
     left = found["n_under_way"] + (0 if sweep.wish == Sweep.Wish.STOP else found["n_waiting"])
     going = sweep.finished_at is None
     pace = _a_minute(sweep) if going else None
@@ -61,7 +80,12 @@ def count(sweep: Sweep) -> CountOut:
         a_minute=pace,
         seconds_left=round(left * 60 / pace) if pace and left else None,
         on_now=_on_now(sweep) if going else [],
-        by_filter={name: found.get(f"n_{name}", over_limit) for name in _BY_FILTER},
+        by_filter={
+            **{name: found[f"n_{name}"] for name in _BY_FILTER if name != "over_limit"},
+            "over_limit": over_limit,
+            "same": same,
+            "gone": found["n_gone"] + gone,
+        },
     )
 
 
@@ -85,8 +109,9 @@ def pages_of(sweep: Sweep, kept: Filter, words: str = "") -> QuerySet[SweepPage]
     """Pages with at least one shot that a filter keeps, and ``words`` in address or title."""
     pages = sweep.pages.order_by("number")
     if kept != "all":
-        of = sweep.shots.filter(_BY_FILTER[kept])
-        pages = pages.filter(pk__in=of.values("page"))
+        of = sweep.shots.filter(_same(sweep) if kept == "same" else _BY_FILTER[kept])
+        wanted = Q(pk__in=of.values("page"))
+        pages = pages.filter(wanted | Q(gone=True) if kept == "gone" else wanted)
     if words.strip():
         in_shots = sweep.shots.filter(capture__title__icontains=words.strip()).values("page")
         pages = pages.filter(
@@ -100,7 +125,7 @@ def rows_of(pages: QuerySet[SweepPage]) -> Iterator[tuple[SweepPage, list[Shot]]
     found = list(pages)
     shots: dict[int, list[Shot]] = {page.pk: [] for page in found}
     of_them = Shot.objects.filter(page__in=[page.pk for page in found])
-    for shot in of_them.select_related("capture__job").order_by(F("screen_at")):
+    for shot in of_them.select_related("capture__job", "look").order_by(F("screen_at")):
         shots[shot.page_id].append(shot)
     for page in found:
         yield page, shots[page.pk]

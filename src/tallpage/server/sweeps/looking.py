@@ -1,0 +1,122 @@
+"""Looking at what has arrived: is it blank, and what changed since the last time."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass
+from functools import partial
+from typing import Any
+
+from django.db import transaction
+
+from tallpage.core.capture import PageMap
+from tallpage.core.changes import Change, Look, Side, compare, look_at, words_changed
+from tallpage.core.geometry import Box
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.queue import Signals, Work, enqueue
+from tallpage.server.shelf.models import Capture
+from tallpage.server.shelf.views import derived
+from tallpage.server.sweeps import models
+from tallpage.server.sweeps.models import ERROR_STATUS, Shot, Sweep, SweepPage
+
+KIND = "look_at_shot"
+_SWEEPS_BACK = 10
+
+
+def order_look(shot: Shot) -> None:
+    """Have a shot that has arrived looked at."""
+    if shot.capture is None:
+        return
+    with transaction.atomic():
+        models.Look.objects.filter(shot=shot).delete()
+        models.Look.objects.create(shot=shot, capture=shot.capture, job=enqueue(KIND))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Seen:
+    """What a look gave; without ``change`` there was nothing to compare with."""
+
+    look: Look
+    change: Change | None
+    added: list[str]
+    removed: list[str]
+
+
+def prepare(job: Job) -> Work:
+    """How a shot is looked at. One that was retaken meanwhile is not."""
+    row = models.Look.objects.select_related("shot__sweep", "shot__page", "capture").filter(job=job).first()
+    if row is None:
+        return Work(run=lambda _: None, keep=lambda _: None)
+    before = last_time(row.shot)
+    return Work(run=partial(_see, row.capture, before), keep=partial(_store, row, before))
+
+
+def last_time(shot: Shot) -> Capture | None:
+    """The same page on the same screen in the sweep before, or if it failed then, in an earlier one."""
+    screen = shot.sweep.screens[shot.screen_at]
+    sweep: Sweep | None = shot.sweep.previous
+    for _ in range(_SWEEPS_BACK):
+        if sweep is None:
+            break
+        if screen in sweep.screens:
+            found = sweep.shots.taken().filter(
+                page__address=shot.page.address, screen_at=sweep.screens.index(screen), dropped=False
+            )
+            earlier = found.select_related("capture").first()
+            if earlier is not None:
+                return earlier.capture
+        sweep = sweep.previous
+    return None
+
+
+def _see(now: Capture, before: Capture | None, _: Signals) -> _Seen:
+    look = _look_of(now)
+    if before is None:
+        return _Seen(look=look, change=None, added=[], removed=[])
+    change = compare(_side(before, _look_of(before)), _side(now, look))
+    added, removed = words_changed(PageMap.load(before.folder), PageMap.load(now.folder))
+    return _Seen(look=look, change=change, added=added, removed=removed)
+
+
+def _look_of(capture: Capture) -> Look:
+    """A picture never changes: it is looked at once."""
+    return Look.from_bytes(
+        derived(capture, "look.bin", lambda: look_at(capture.folder, capture.manifest()).to_bytes())
+    )
+
+
+def _side(capture: Capture, look: Look) -> Side:
+    return Side(folder=capture.folder, manifest=capture.manifest(), look=look)
+
+
+def _store(row: models.Look, before: Capture | None, seen: _Seen | None) -> None:
+    if seen is None:
+        return
+    row.digest, row.commonest_share = seen.look.digest, seen.look.commonest_share
+    row.before = before
+    row.change = _word(row, before, seen.change)
+    if seen.change:
+        row.changed_share = seen.change.share
+        row.stretches = [
+            {"before": _plain(stretch.before), "now": _plain(stretch.now)}
+            for stretch in seen.change.stretches
+        ]
+        row.added, row.removed = seen.added, seen.removed
+    if models.Look.objects.filter(pk=row.pk).exists():  # else it was retaken meanwhile
+        row.save()
+
+
+def _word(row: models.Look, before: Capture | None, change: Change | None) -> str:
+    if before is None:
+        previous = row.shot.sweep.previous
+        known = previous is None or SweepPage.objects.filter(
+            sweep=previous, address=row.shot.page.address, gone=False
+        )
+        return models.Look.Change.NONE if known else models.Look.Change.NEW
+    was_there, is_there = ((capture.status or 0) < ERROR_STATUS for capture in (before, row.capture))
+    if was_there and not is_there:
+        return models.Look.Change.GONE
+    return models.Look.Change.CHANGED if change and change.stretches else models.Look.Change.UNCHANGED
+
+
+def _plain(box: Box | None) -> dict[str, Any] | None:
+    return asdict(box) if box else None
