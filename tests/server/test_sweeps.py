@@ -5,6 +5,7 @@ import io
 import json
 import zipfile
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -182,6 +183,26 @@ def test_the_zip_holds_what_its_manifest_says(api: Api, go: Callable[[int], None
     table = list(csv.DictReader(io.StringIO(archive.read("manifest.csv").decode("utf-8-sig"))))
     assert [row["file"] for row in table] == [row["file"] for row in rows]
     assert archive.read("contact-sheet.html").count(b"data:image/webp") == 4
+    assert archive.read("contact-sheet.pdf").startswith(b"%PDF-")
+
+
+def test_a_sweep_is_saved_into_a_folder_of_the_server(
+    api: Api, go: Callable[[int], None], tmp_path: Path, settings: Any
+) -> None:
+    settings.OUT = tmp_path / "out"
+    sweep_id = started(api, "news/a", "b", pattern="{section}/{number}")
+    go(4)
+    for name, wanted in (("../../etc: Monday", "etc Monday"), ("../../etc: Monday", "etc Monday 2")):
+        api.send("POST", f"/sweeps/{sweep_id}/folder", {"folder": name}, status=202)
+        go(1)
+        saving = api.get(f"/sweeps/{sweep_id}")["saving"]
+        assert (saving["job"]["state"], saving["job"]["error"]) == ("done", None)
+        assert Path(saving["folder"]).parent == settings.OUT
+        assert Path(saving["folder"]).name.replace(".", "").strip() == wanted
+        rows = json.loads((Path(saving["folder"]) / "manifest.json").read_text("utf-8"))
+        assert len(rows) == 4
+        for row in rows:
+            assert (Path(saving["folder"]) / row["file"]).stat().st_size == row["bytes"]
 
 
 def test_only_what_was_kept_is_saved_when_that_is_asked_for(api: Api, go: Callable[[int], None]) -> None:

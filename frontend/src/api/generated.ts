@@ -952,6 +952,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sweeps/{sweep_id}/folder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Sweep
+         * @description Save everything that was taken into a folder of the server.
+         */
+        post: operations["save_sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2253,6 +2273,15 @@ export interface components {
             };
         };
         /**
+         * SavingOut
+         * @description A saving into a folder of the server, done or under way.
+         */
+        SavingOut: {
+            /** Folder */
+            folder: string;
+            job: components["schemas"]["JobOut"];
+        };
+        /**
          * ScheduleOut
          * @description When a sweep is taken again; ``problem`` is why the last time did not come to be.
          */
@@ -2307,6 +2336,7 @@ export interface components {
             /** Previous At */
             previous_at: string | null;
             schedule: components["schemas"]["ScheduleOut"] | null;
+            saving: components["schemas"]["SavingOut"] | null;
         };
         /**
          * SweepIn
@@ -2530,6 +2560,22 @@ export interface components {
             /** Shot Ids */
             shot_ids?: number[] | null;
             settings?: components["schemas"]["TakeSettings"] | null;
+        };
+        /**
+         * SavingIn
+         * @description Name of the folder to save into; without one, the sweep's name and the day.
+         */
+        SavingIn: {
+            /**
+             * Folder
+             * @default
+             */
+            folder: string;
+            /**
+             * Only Kept
+             * @default false
+             */
+            only_kept: boolean;
         };
     };
     responses: never;
@@ -3877,6 +3923,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+        };
+    };
+    save_sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavingIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
                 };
             };
         };

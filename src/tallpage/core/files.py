@@ -5,15 +5,17 @@ from __future__ import annotations
 import errno
 import os
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 from tallpage.core.errors import StorageError
 
 
-def write_whole(path: Path, data: bytes) -> None:
-    """Write ``data`` under a temporary name beside ``path``, flush it to disk, then rename.
+def write_whole(path: Path, data: bytes | Iterable[bytes]) -> None:
+    """Write ``data``, or its pieces one by one, under a temporary name beside ``path``, then rename.
+
+    It is flushed to disk before it has its name.
 
     Raises:
         StorageError: the disk is full or the folder cannot be written; ``path`` is untouched.
@@ -22,7 +24,8 @@ def write_whole(path: Path, data: bytes) -> None:
         handle, temporary = tempfile.mkstemp(prefix=".part-", dir=path.parent)
         try:
             with os.fdopen(handle, "wb") as file:
-                file.write(data)
+                for piece in (data,) if isinstance(data, bytes) else data:
+                    file.write(piece)
                 file.flush()
                 os.fsync(file.fileno())
             Path(temporary).replace(path)

@@ -13,6 +13,7 @@ from tallpage.server.home import home_folder, secret_key
 PACKAGE = Path(__file__).resolve().parent.parent
 PROJECT = PACKAGE.parent.parent
 HOME = home_folder()
+OUT = Path(os.environ.get("TALLPAGE_OUT") or HOME / "out")
 
 SECRET_KEY = secret_key(HOME)
 DEBUG = os.environ.get("TALLPAGE_DEBUG") == "1"

@@ -5,7 +5,7 @@ never held in memory.
 """
 
 from tallpage.core.capture._address import normalise_address, require_public
-from tallpage.core.capture._browser import Browser, BrowserMissing, find_chromium
+from tallpage.core.capture._browser import Browser, BrowserMissing, find_chromium, print_as_pdf
 from tallpage.core.capture._guard import Guard, PrivateHosts
 from tallpage.core.capture._keeper import BrowserKeeper
 from tallpage.core.capture._page_map import Block, PageMap
@@ -44,6 +44,7 @@ __all__ = [
     "Wish",
     "find_chromium",
     "normalise_address",
+    "print_as_pdf",
     "read_state",
     "require_public",
     "take_page",

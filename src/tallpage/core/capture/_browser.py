@@ -157,6 +157,17 @@ class Browser:
                 with suppress(PlaywrightError):  # it may die just now, and is replaced
                     context.close()
 
+    def pdf_of(self, html: str) -> bytes:
+        """A page of our own, which needs nothing from elsewhere, as A4 sheets."""
+        with translated("about:blank"):
+            context = self._running().new_context(offline=True, java_script_enabled=False)
+            try:
+                page = context.new_page()
+                page.set_content(html)
+                return page.pdf(prefer_css_page_size=True, print_background=True)
+            finally:
+                context.close()
+
     def is_signed_in(self, sign_in: FormSignIn) -> bool:
         """Whether a form has been signed in to since the browser was started."""
         return sign_in in self._signed_in
@@ -208,3 +219,9 @@ def _user_agent(version: str, *, touch: bool) -> str:
     major = version.partition(".")[0]
     engine = f"AppleWebKit/537.36 (KHTML, like Gecko) Chrome/{major}.0.0.0"
     return f"Mozilla/5.0 ({system}) {engine}{' Mobile' if touch else ''} Safari/537.36"
+
+
+def print_as_pdf(html: str) -> bytes:
+    """``html``, which needs nothing from elsewhere, printed by a browser of its own."""
+    with Browser() as browser:
+        return browser.pdf_of(html)

@@ -10,7 +10,7 @@ from ninja import File, Form, Router, Status, UploadedFile
 
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
-from tallpage.server.sweeps import listing, planning, saving, scheduling
+from tallpage.server.sweeps import listing, placing, planning, saving, scheduling
 from tallpage.server.sweeps.models import Look, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
     ChangeOut,
@@ -23,6 +23,8 @@ from tallpage.server.sweeps.schemas import (
     RetakeIn,
     RowOut,
     RowsOut,
+    SavingIn,
+    SavingOut,
     ScheduleIn,
     ScheduleOut,
     SiteIn,
@@ -182,6 +184,13 @@ def retake_shots(request: HttpRequest, sweep_id: int, payload: RetakeIn) -> Stat
     return Status(202, DoneOut(done=planning.retake(_sweep(sweep_id), payload.shot_ids, payload.settings)))
 
 
+@router.post("/sweeps/{sweep_id}/folder", response={202: SweepOut}, operation_id="save_sweep")
+def save_sweep(request: HttpRequest, sweep_id: int, payload: SavingIn) -> Status[SweepOut]:
+    """Save everything that was taken into a folder of the server."""
+    placing.order_saving(_sweep(sweep_id), payload.folder, only_kept=payload.only_kept)
+    return Status(202, _out(_sweep(sweep_id)))
+
+
 @router.get("/sweeps/{sweep_id}/zip", operation_id="sweep_zip", include_in_schema=False)
 def sweep_zip(request: HttpRequest, sweep_id: int, only_kept: bool = False) -> HttpResponseBase:
     """Everything that was taken, with its names, in one ZIP."""
@@ -193,6 +202,7 @@ def _sweep(sweep_id: int) -> Sweep:
 
 
 def _out(sweep: Sweep) -> SweepOut:
+    latest = sweep.savings.select_related("job").first()
     schedule = Schedule.objects.filter(sweep=sweep).select_related("job").first()
     return SweepOut(
         id=sweep.pk,
@@ -210,4 +220,5 @@ def _out(sweep: Sweep) -> SweepOut:
         site=sweep.site,
         previous_at=sweep.previous.created_at if sweep.previous else None,
         schedule=ScheduleOut.of(schedule) if schedule else None,
+        saving=SavingOut.of(latest) if latest else None,
     )

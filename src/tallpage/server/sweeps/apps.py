@@ -10,13 +10,14 @@ class SweepsConfig(AppConfig):
     label = "sweeps"
 
     def ready(self) -> None:
-        """Have the workers ask again and again what may be taken next, and say how looks are done."""
+        """Have the workers ask again and again what may be taken next, and say how the rest is done."""
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.jobs.ticking import every_moment
-        from tallpage.server.sweeps import looking, scheduling
+        from tallpage.server.sweeps import looking, placing, scheduling
         from tallpage.server.sweeps.feeding import feed_all
 
         register_kind(looking.KIND, "files", looking.prepare)
         register_kind(scheduling.KIND, "files", scheduling.prepare)
+        register_kind(placing.KIND, "files", placing.prepare)
         every_moment("pages", feed_all)
         every_moment("files", scheduling.start_due)

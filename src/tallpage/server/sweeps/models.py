@@ -178,6 +178,21 @@ class Schedule(models.Model):
         return f"{self.sweep}: {self.cron}"
 
 
+class Saving(models.Model):
+    """A sweep saved into a folder on the server's disk."""
+
+    sweep = models.ForeignKey(Sweep, on_delete=models.CASCADE, related_name="savings")
+    job = models.OneToOneField(Job, on_delete=models.PROTECT)
+    folder = models.CharField(max_length=255)
+    only_kept = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.sweep} in {self.folder}"
+
+
 def plain_screen(screen: Screen) -> dict[str, Any]:
     """A screen as it is stored."""
     return {

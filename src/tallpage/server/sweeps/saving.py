@@ -1,8 +1,8 @@
-"""Taking a sweep away: a ZIP that is written while it is sent, with names, manifest and contact sheet."""
+"""What is taken away of a sweep, with names, manifest and contact sheet; and as a ZIP, written while it
+is sent."""
 
 from __future__ import annotations
 
-import base64
 import tempfile
 from collections.abc import Iterator
 from dataclasses import replace
@@ -11,22 +11,22 @@ from functools import partial
 from pathlib import Path
 
 from django.http import StreamingHttpResponse
-from django.template.loader import render_to_string
 from slugify import slugify
 from zipstream import ZIP_STORED, ZipStream
 
 from tallpage.core.fit import FORMATS
-from tallpage.core.picture import save_joined_png, thumbnail
+from tallpage.core.picture import save_joined_png
 from tallpage.core.sweep import ManifestRow, Named, Namer, Pattern, manifest_csv, manifest_json
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.views import derived
-from tallpage.server.sweeps.models import Shot, Sweep
+from tallpage.server.sweeps.contact import ContactSheet
+from tallpage.server.sweeps.models import Shot, ShotQuerySet, Sweep
 
 _PIECE_BYTES = 256_000
 _SHOTS_AT_ONCE = 50
-_THUMB_PX, _THUMB_GREATEST_PX = 220, 480
-_HERE = "<!-- pictures -->"
+
+
+Data = Iterator[bytes] | bytes
 
 
 def zip_of(sweep: Sweep, *, only_kept: bool) -> StreamingHttpResponse:
@@ -34,7 +34,7 @@ def zip_of(sweep: Sweep, *, only_kept: bool) -> StreamingHttpResponse:
 
     Of a sweep with slots it holds the slots' files, of others the pictures as PNG.
     """
-    response = StreamingHttpResponse(_Archive(sweep, only_kept=only_kept).pieces())
+    response = StreamingHttpResponse(_zipped(Archive(sweep, only_kept=only_kept)))
     response["Content-Type"] = "application/zip"
     name = slugify(sweep.name, max_length=80) or "sweep"
     response["Content-Disposition"] = f'attachment; filename="{name}.zip"'
@@ -42,8 +42,16 @@ def zip_of(sweep: Sweep, *, only_kept: bool) -> StreamingHttpResponse:
     return response
 
 
-class _Archive:
-    """What goes into the ZIP. Rows of the manifest are complete once all pictures were sent."""
+def _zipped(archive: Archive) -> Iterator[bytes]:
+    stream = ZipStream(compress_type=ZIP_STORED)  # pictures are compressed already
+    for path, data in archive.entries():
+        stream.add(data, path)
+        yield from stream.all_files()
+    yield from stream.finalize()
+
+
+class Archive:
+    """What is taken away of a sweep: pictures with their names, a contact sheet, a manifest."""
 
     def __init__(self, sweep: Sweep, *, only_kept: bool) -> None:
         self._sweep = sweep
@@ -52,38 +60,42 @@ class _Archive:
         self._pages = sweep.pages.count()
         self._slots = sweep.slots.exists()
         self._rows: list[ManifestRow] = []
-        self._pictures: list[tuple[int, str]] = []
-        """Captures that went in, and their files, for the contact sheet."""
+        self._sheet = ContactSheet(sweep)
 
-    def pieces(self) -> Iterator[bytes]:
-        archive = ZipStream(compress_type=ZIP_STORED)  # pictures are compressed already
+    @property
+    def expected(self) -> int:
+        """About how many files there will be."""
+        return self._wanted().count() * max(1, self._sweep.slots.count())
+
+    def entries(self) -> Iterator[tuple[str, Data]]:
+        """``(path, bytes)`` of each file; the bytes have to be read before the next is asked for."""
         for shot in self._shots():
             for path, data, row in self._files(shot):
-                archive.add(data, path)
                 self._rows.append(row)
-                yield from archive.all_files()
+                yield path, data
         self._rows += [
             ManifestRow(address=bad["text"], error=f"Line {bad['line']}: {bad['sentence']}")
             for bad in self._sweep.bad_lines
         ]
-        archive.add(self._contact_sheet(), "contact-sheet.html")  # read when its turn comes
-        archive.add(manifest_json(self._rows), "manifest.json")
-        archive.add(manifest_csv(self._rows), "manifest.csv")
-        yield from archive.finalize()
+        yield "contact-sheet.html", self._sheet.as_page()
+        yield from self._sheet.printed()
+        yield "manifest.json", manifest_json(self._rows)
+        yield "manifest.csv", manifest_csv(self._rows)
+
+    def _wanted(self) -> ShotQuerySet:
+        shots = self._sweep.shots.filter(dropped=False)
+        return shots.filter(mark=Shot.Mark.KEEP) if self._only_kept else shots
 
     def _shots(self) -> Iterator[Shot]:
         """In the order of the list, a few at a time: a ZIP may take long, and holds no query open."""
-        shots = self._sweep.shots.filter(dropped=False)
-        if self._only_kept:
-            shots = shots.filter(mark=Shot.Mark.KEEP)
-        ids = list(shots.order_by("page__number", "screen_at").values_list("pk", flat=True))
+        ids = list(self._wanted().order_by("page__number", "screen_at").values_list("pk", flat=True))
         for start in range(0, len(ids), _SHOTS_AT_ONCE):
             some = Shot.objects.select_related("page", "capture__job").in_bulk(
                 ids[start : start + _SHOTS_AT_ONCE]
             )
             yield from (some[pk] for pk in ids[start : start + _SHOTS_AT_ONCE] if pk in some)
 
-    def _files(self, shot: Shot) -> Iterator[tuple[str, Iterator[bytes] | bytes, ManifestRow]]:
+    def _files(self, shot: Shot) -> Iterator[tuple[str, Data, ManifestRow]]:
         """``(path, bytes, row)`` of each file; of a shot without a picture only a row is noted."""
         screen = self._sweep.core_screens()[shot.screen_at]
         row = ManifestRow(address=shot.page.address, screen=str(screen))
@@ -106,16 +118,16 @@ class _Archive:
             with tempfile.TemporaryDirectory() as scratch:
                 file = Path(scratch) / "picture.png"
                 byte_count = save_joined_png(capture.folder, capture.manifest(), file)
-                self._pictures.append((capture.pk, path))
+                self._sheet.add(capture, path)
                 yield path, _read(file), replace(row, file=path, bytes=byte_count)
             return
-        self._pictures.append((capture.pk, ""))
+        self._sheet.add(capture, "")
         for output in Output.objects.filter(cut__capture=capture, slot__isnull=False).select_related("slot"):
             yield from self._made(output, row, name)
 
     def _made(
         self, output: Output, row: ManifestRow, name: partial[str]
-    ) -> Iterator[tuple[str, Iterator[bytes] | bytes, ManifestRow]]:
+    ) -> Iterator[tuple[str, Data, ManifestRow]]:
         warnings = row.warnings if output.met else (*row.warnings, f"{output.label}: the limit is not met.")
         leaves = output.leaves or [{"format": output.format, "height_px": output.made_height_px}]
         paths = output.paths
@@ -147,31 +159,6 @@ class _Archive:
             slot=slot,
         )
         return self._namer.name(named.values(), extension)
-
-    def _contact_sheet(self) -> Iterator[bytes]:
-        page = render_to_string(
-            "sweeps/contact_sheet.html", {"sweep": self._sweep, "count": len(self._pictures), "here": _HERE}
-        )
-        head, _, foot = page.partition(_HERE)
-        yield head.encode()
-        for capture_id, file in self._pictures:
-            capture = Capture.objects.get(pk=capture_id)
-            yield render_to_string(
-                "sweeps/contact_picture.html", {"capture": capture, "picture": _small(capture), "file": file}
-            ).encode()
-        yield foot.encode()
-
-
-def _small(capture: Capture) -> str:
-    """The upper part of a page, as text that a page can hold."""
-    data = derived(
-        capture,
-        "contact.webp",
-        lambda: thumbnail(
-            capture.folder, capture.manifest(), width_px=_THUMB_PX, greatest_height_px=_THUMB_GREATEST_PX
-        ),
-    )
-    return base64.b64encode(data).decode()
 
 
 def _why_missing(capture: Capture | None) -> str:

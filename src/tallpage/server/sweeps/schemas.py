@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from django.conf import settings as server_settings
 from ninja import Field, Schema
 
 from tallpage.core.changes import NEARLY_BLANK
@@ -12,7 +13,7 @@ from tallpage.core.sweep import DEFAULT_PATTERN, Found, ListedPage, Pace
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.schemas import ScreenIn, ScreenOut, TakeSettings
 from tallpage.server.sweeps.listing import Listing
-from tallpage.server.sweeps.models import ERROR_STATUS, Look, Schedule, Shot, SweepPage
+from tallpage.server.sweeps.models import ERROR_STATUS, Look, Saving, Schedule, Shot, SweepPage
 
 
 class ListIn(Schema):
@@ -195,6 +196,26 @@ class TimesOut(Schema):
     times: list[datetime]
 
 
+class SavingIn(Schema):
+    """Name of the folder to save into; without one, the sweep's name and the day."""
+
+    folder: str = Field(default="", max_length=200)
+    only_kept: bool = False
+
+
+class SavingOut(Schema):
+    """A saving into a folder of the server, done or under way."""
+
+    folder: str
+    """The whole path."""
+    job: JobOut
+
+    @classmethod
+    def of(cls, saving: Saving) -> SavingOut:
+        """A saving on the wire."""
+        return cls(folder=str(server_settings.OUT / saving.folder), job=JobOut.from_orm(saving.job))
+
+
 class SweepOut(Schema):
     """A sweep as its list shows it."""
 
@@ -214,6 +235,8 @@ class SweepOut(Schema):
     previous_at: datetime | None
     """When the sweep was begun with which this one is compared."""
     schedule: ScheduleOut | None
+    saving: SavingOut | None
+    """The latest."""
 
 
 class ShotOut(Schema):

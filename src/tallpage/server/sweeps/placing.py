@@ -1,0 +1,75 @@
+"""Saving a sweep straight into a folder on the server's disk."""
+
+from __future__ import annotations
+
+from datetime import date
+from pathlib import Path
+
+from django.conf import settings
+from django.db import connection, transaction
+from pathvalidate import sanitize_filename
+
+from tallpage.core.errors import Stopped
+from tallpage.core.files import storage_errors, write_whole
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.queue import Signals, Work, enqueue
+from tallpage.server.sweeps.models import Saving, Sweep
+from tallpage.server.sweeps.saving import Archive
+
+KIND = "save_sweep"
+_MOST_CHARS = 80
+
+
+def order_saving(sweep: Sweep, folder: str, *, only_kept: bool) -> Saving:
+    """Have a sweep saved into a new folder below the one that the server keeps for this.
+
+    ``folder`` is only a name: whatever would lead elsewhere is taken out of it.
+    """
+    asked = sanitize_filename(folder, platform="universal", max_len=_MOST_CHARS).strip(" .")
+    name = asked or f"{sanitize_filename(sweep.name, max_len=_MOST_CHARS)} {date.today():%Y-%m-%d}".strip()
+    with transaction.atomic():
+        return Saving.objects.create(sweep=sweep, only_kept=only_kept, folder=name, job=enqueue(KIND))
+
+
+def prepare(job: Job) -> Work:
+    """How a sweep is saved. What was written before it was stopped or failed stays."""
+    saving = Saving.objects.select_related("sweep").get(job=job)
+
+    def run(signals: Signals) -> Path:
+        try:
+            return _write(saving, signals)
+        finally:
+            connection.close()  # this thread's own: unlike other work, this one reads what it goes
+
+    def keep(folder: Path) -> None:
+        Saving.objects.filter(pk=saving.pk).update(folder=folder.name)
+
+    return Work(run=run, keep=keep)
+
+
+def _write(saving: Saving, signals: Signals) -> Path:
+    folder = _new_folder(saving.folder)
+    archive = Archive(saving.sweep, only_kept=saving.only_kept)
+    for number, (path, data) in enumerate(archive.entries()):
+        signals.report("saving", number, archive.expected)
+        if signals.wish != "go_on":
+            raise Stopped("The saving was stopped.")
+        target = folder / path
+        with storage_errors(folder):
+            target.parent.mkdir(parents=True, exist_ok=True)
+        write_whole(target, data)
+    return folder
+
+
+def _new_folder(name: str) -> Path:
+    """A folder that was not there before: nothing of an earlier time is written over."""
+    for number in range(1, 1_000):
+        folder = settings.OUT / (name if number == 1 else f"{name} {number}")
+        with storage_errors(settings.OUT):
+            settings.OUT.mkdir(parents=True, exist_ok=True)
+            try:
+                folder.mkdir()
+            except FileExistsError:
+                continue
+        return folder
+    raise FileExistsError(settings.OUT / name)
