@@ -5,7 +5,17 @@ from __future__ import annotations
 import importlib
 import sys
 
-MEASUREMENTS = ("capture", "page_memory", "memory", "fit", "exhaustive", "resampling", "fidelity", "sweep")
+MEASUREMENTS = (
+    "capture",
+    "page_memory",
+    "memory",
+    "fit",
+    "exhaustive",
+    "resampling",
+    "fidelity",
+    "sweep",
+    "answers",
+)
 
 
 def main() -> int:

@@ -10,6 +10,7 @@ need() { # need COMMAND PACKAGE
 need chromium chromium
 need chromedriver chromium-driver
 need fc-match fontconfig
+need redis-server redis-server  # for the tests of several machines
 fc-match "DejaVu Sans" 2>/dev/null | grep -q DejaVuSans || missing="$missing fonts-dejavu-core"
 python3 -c "import ensurepip, venv" 2>/dev/null || missing="$missing python3-venv"
 

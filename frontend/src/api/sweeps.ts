@@ -1,13 +1,28 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, sendForm } from "./client";
-import type { PageListing, SweepIn, TakeSettings } from "./types";
+import type { PageListing, Sweep, SweepIn, TakeSettings } from "./types";
 
 const GOING_MS = 1_000;
 const QUIET_MS = 15_000;
+const AFTER_END_MS = 60_000;
 export const ROWS_AT_ONCE = 50;
 
-export type Kept = "all" | "arrived" | "failed" | "warnings" | "over_limit" | "keep" | "retake" | "dropped";
+export type Kept =
+  | "all"
+  | "arrived"
+  | "failed"
+  | "warnings"
+  | "over_limit"
+  | "blank"
+  | "same"
+  | "changed"
+  | "unchanged"
+  | "new"
+  | "gone"
+  | "keep"
+  | "retake"
+  | "dropped";
 export type MarkWord = "keep" | "retake" | "drop" | "";
 export type Wish = "go_on" | "pause" | "stop";
 
@@ -61,8 +76,18 @@ export function useSweep(sweepId: number) {
   return useQuery({
     queryKey: ["sweep", sweepId],
     queryFn: () => answered(api.GET("/api/sweeps/{sweep_id}", { params: { path: { sweep_id: sweepId } } })),
-    refetchInterval: (query) => (query.state.data && !query.state.data.finished_at ? GOING_MS : false),
+    refetchInterval: (query) => {
+      const sweep = query.state.data;
+      if (!sweep) return false;
+      const saving = sweep.saving?.job.state === "queued" || sweep.saving?.job.state === "running";
+      return !sweep.finished_at || saving || endedJustNow(sweep) ? GOING_MS : QUIET_MS;
+    },
   });
+}
+
+/** Pages are still looked at for a while after the last one was taken. */
+function endedJustNow(sweep: Sweep): boolean {
+  return sweep.finished_at !== null && Date.now() - Date.parse(sweep.finished_at) < AFTER_END_MS;
 }
 
 /** One stretch of a sweep's rows; asked again while the sweep goes on. */
@@ -98,6 +123,53 @@ export function useSweepAction(sweepId: number) {
         });
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ["sweep", sweepId] }),
+  });
+}
+
+/** What changed on a page since the last time. */
+export function useChange(shotId: number, wanted: boolean) {
+  return useQuery({
+    queryKey: ["change", shotId],
+    queryFn: () => answered(api.GET("/api/sweeps/shots/{shot_id}/change", { params: { path: { shot_id: shotId } } })),
+    enabled: wanted,
+  });
+}
+
+interface ScheduleOrder {
+  cron: string;
+  time_zone: string;
+}
+
+/** The next times of a schedule, or why there are none. */
+export function useTimes(order: ScheduleOrder) {
+  return useQuery({
+    queryKey: ["times", order],
+    queryFn: () => answered(api.POST("/api/schedules/times", { body: order })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** Sets the times at which a sweep is taken again; null ends them. */
+export function useSchedule(sweepId: number) {
+  const queries = useQueryClient();
+  const params = { path: { sweep_id: sweepId } };
+  return useMutation({
+    mutationFn: (order: ScheduleOrder | null) =>
+      order
+        ? answered(api.PUT("/api/sweeps/{sweep_id}/schedule", { params, body: order }))
+        : answered(api.DELETE("/api/sweeps/{sweep_id}/schedule", { params })),
+    onSuccess: (sweep) => queries.setQueryData(["sweep", sweepId], sweep),
+  });
+}
+
+/** Saves a sweep into a folder of the server. */
+export function useSaveSweep(sweepId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: { folder: string; only_kept: boolean }) =>
+      answered(api.POST("/api/sweeps/{sweep_id}/folder", { params: { path: { sweep_id: sweepId } }, body })),
+    onSuccess: (sweep) => queries.setQueryData(["sweep", sweepId], sweep),
   });
 }
 

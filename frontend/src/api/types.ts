@@ -32,4 +32,5 @@ export type ListedPage = Schemas["ListedPageOut"];
 export type Sweep = Schemas["SweepOut"];
 export type SweepRow = Schemas["RowOut"];
 export type Shot = Schemas["ShotOut"];
+export type Change = Schemas["ChangeOut"];
 export type SweepIn = Schemas["SweepIn"];

@@ -50,3 +50,16 @@ export function parsePx(text: string): number | null {
 export function screenWords({ width_px, height_px, scale }: { width_px: number; height_px: number; scale: number }): string {
   return `${width_px}×${height_px}${scale > 1 ? ` at ${scale}` : ""}`;
 }
+
+/** A share of 1 as a percentage that is never told as nothing when it is something. */
+export function percent(share: number): string {
+  if (share > 0 && share < 0.01) return "<1 %";
+  return `${Math.round(share * 100)} %`;
+}
+
+/** A time to come: “Thu 26 Nov, 06:00”. */
+export function formatTime(iso: string): string {
+  const then = new Date(iso);
+  const day = then.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" }).replace(",", "");
+  return `${day}, ${then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}`;
+}

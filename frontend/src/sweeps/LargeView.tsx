@@ -1,13 +1,16 @@
 import { X } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 
-import { stripUrl, thumbnailUrl } from "../api/pictures";
-import { useCapture } from "../api/captures";
-import type { Shot, SweepRow } from "../api/types";
+import { useChange } from "../api/sweeps";
+import type { Change, Shot, SweepRow } from "../api/types";
 import { formatSize } from "../parts/figures";
+import { ChangeBar } from "./ChangeBar";
+import { LargePicture, type Marked } from "./LargePicture";
 
 const MARK_WORDS = { keep: "kept", retake: "to be retaken" } as const;
+export type Side = "now" | "before";
 
 interface LargeViewProps {
   row: SweepRow;
@@ -17,10 +20,6 @@ interface LargeViewProps {
 
 /** One picture as large as the window, from its strips; the arrow keys of the proofs go on working. */
 export function LargeView({ row, shot, onClose }: LargeViewProps) {
-  const scroller = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    scroller.current?.scrollTo({ top: 0 });
-  }, [shot.id]);
   return (
     <section className="absolute inset-0 z-20 flex flex-col bg-base-100" aria-label="Large view">
       <div className="flex items-center gap-3 border-b border-base-300 px-4 py-2 text-sm">
@@ -46,13 +45,7 @@ export function LargeView({ row, shot, onClose }: LargeViewProps) {
           {words}
         </p>
       ))}
-      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto bg-base-200">
-        {shot.capture_id !== null && shot.picture_key ? (
-          <Strips captureId={shot.capture_id} pictureKey={shot.picture_key} />
-        ) : (
-          <p className="p-10 text-center">There is no picture yet.</p>
-        )}
-      </div>
+      <Sides key={shot.id} shot={shot} />
       <p className="border-t border-base-300 px-4 py-1 text-xs">
         ← → ↑ ↓ next · K keep · R retake · D drop · U neither · Esc back to the proofs
       </p>
@@ -60,24 +53,54 @@ export function LargeView({ row, shot, onClose }: LargeViewProps) {
   );
 }
 
-function Strips({ captureId, pictureKey }: { captureId: number; pictureKey: string }) {
-  const capture = useCapture(captureId);
-  const size = capture.data;
-  const picture = { id: captureId, picture_key: pictureKey };
-  if (!size) return <img src={thumbnailUrl(picture)} alt="" className="mx-auto block w-full max-w-3xl" />;
-  const widthPx = Math.min(size.width_px / size.scale, 1_000);
+/** The picture, and of a page that changed also how it was. */
+function Sides({ shot }: { shot: Shot }) {
+  const changed = shot.change === "changed" || shot.change === "gone";
+  const { data: change } = useChange(shot.id, changed);
+  const [side, setSide] = useState<Side>("now");
+  const [stretch, setStretch] = useState(-1);
+  const scroller = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    scroller.current?.scrollTo({ top: 0 });
+  }, []);
+  const comparable = changed && change !== undefined && change.before_id !== null;
+  const next = () => {
+    if (!change || change.stretches.length === 0) return;
+    const number = (stretch + 1) % change.stretches.length;
+    setStretch(number);
+    const there = change.stretches[number]?.[side] ? side : side === "now" ? "before" : "now";
+    setSide(there);
+  };
+  useHotkeys("b", () => comparable && setSide(side === "now" ? "before" : "now"), [comparable, side]);
+  useHotkeys("c", next, [change, stretch, side]);
+  if (shot.capture_id === null || !shot.picture_key)
+    return (
+      <div className="min-h-0 flex-1 bg-base-200">
+        <p className="p-10 text-center">There is no picture yet.</p>
+      </div>
+    );
+  const picture =
+    side === "before" && comparable
+      ? { id: change.before_id ?? 0, picture_key: change.before_key }
+      : { id: shot.capture_id, picture_key: shot.picture_key };
   return (
-    <div className="mx-auto" style={{ width: widthPx }}>
-      {size.strips.map((strip) => (
-        <img
-          key={strip.number}
-          src={stripUrl(picture, strip.number, size.width_px / widthPx >= 2 ? 2 : 1)}
-          alt=""
-          loading="lazy"
-          className="block w-full"
-          style={{ height: (strip.height_px * widthPx) / size.width_px }}
+    <>
+      {comparable && <ChangeBar change={change} side={side} stretch={stretch} onSide={setSide} onNext={next} />}
+      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto bg-base-200">
+        <LargePicture
+          key={picture.id}
+          picture={picture}
+          marked={comparable ? markedOn(change, side, stretch) : []}
+          scroller={scroller}
         />
-      ))}
-    </div>
+      </div>
+    </>
   );
+}
+
+function markedOn(change: Change, side: Side, chosen: number): Marked[] {
+  return change.stretches.flatMap((stretch, number) => {
+    const box = stretch[side];
+    return box ? [{ ...box, here: number === chosen }] : [];
+  });
 }

@@ -41,6 +41,7 @@ export function NewSweepPage() {
     else if (asked.text) read({ text: asked.text });
   }, [asked, read]);
   const listing = reading.data;
+  const fromSite = source !== undefined && "address" in source;
   const pages = listing?.pages.filter((page) => isPicked(page, picking)) ?? [];
   const screens = (presets ?? [])
     .filter((screen) => chosen.includes(screen.name))
@@ -57,6 +58,9 @@ export function NewSweepPage() {
       pattern: terms.pattern,
       at_once: terms.atOnce,
       pause_ms: Math.round(terms.pauseS * 1_000),
+      // A site is asked again the next time; what was not wanted of it stays out then.
+      site: fromSite ? (listing?.source ?? "") : "",
+      left_out: fromSite ? (listing?.pages ?? []).filter((page) => !isPicked(page, picking)).map((page) => page.address) : [],
     });
     await navigate(`/sweeps/${sweep.id}`);
   };

@@ -2,11 +2,7 @@ import { Check, Clock, RotateCcw, TriangleAlert } from "lucide-react";
 
 import { thumbnailUrl } from "../api/pictures";
 import type { Shot } from "../api/types";
-import { formatSize } from "../parts/figures";
-
-export function isGoing(shot: Shot): boolean {
-  return shot.job?.state === "queued" || shot.job?.state === "running";
-}
+import { formatSize, percent } from "../parts/figures";
 
 interface ProofCellProps {
   shot: Shot;
@@ -51,9 +47,21 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
         )}
         {ready && formatSize(shot.width_px, shot.height_px)}
         {shot.dropped && " dropped"}
+        {(shot.blank || CHANGES[shot.change]) && (
+          <span className="truncate bg-accent px-1 text-accent-content" data-change={shot.change}>
+            {shot.blank ? "blank?" : changeWords(shot)}
+          </span>
+        )}
       </span>
     </button>
   );
+}
+
+const CHANGES: Partial<Record<Shot["change"], string>> = { changed: "changed", new: "new", gone: "gone" };
+
+function changeWords(shot: Shot): string {
+  const words = CHANGES[shot.change] ?? "";
+  return shot.change === "changed" ? `${words} ${percent(shot.changed_share)}` : words;
 }
 
 function Instead({ shot }: { shot: Shot }) {

@@ -21,6 +21,12 @@ const FILTERS: Record<Kept, string> = {
   failed: "Failed",
   warnings: "With warnings",
   over_limit: "Over limit",
+  blank: "Blank or nearly",
+  same: "Same as another",
+  changed: "Changed",
+  unchanged: "Unchanged",
+  new: "New",
+  gone: "Gone",
   keep: "Kept",
   retake: "To retake",
   dropped: "Dropped",
@@ -165,9 +171,10 @@ function Proofs({ sweep }: { sweep: Sweep }) {
                   <>
                     <div className="shrink-0 text-sm" style={{ width: LABEL_PX }}>
                       <p className="figure text-xs">{page.number}</p>
-                      <p className="line-clamp-2 font-medium">{page.title || "No title yet"}</p>
+                      <p className="line-clamp-2 font-medium">{page.title || (page.gone ? "Gone" : "No title yet")}</p>
                       <p className="line-clamp-3 text-xs break-all">{page.address.replace(/^https?:\/\//, "")}</p>
                     </div>
+                    {page.gone && <p className="pt-5 text-sm">Its site lists it no more.</p>}
                     {page.shots.map((one, column) => (
                       <ProofCell
                         key={one.id}

@@ -1,18 +1,17 @@
-import { Download, Pause, Play, RotateCcw, Square } from "lucide-react";
-import { useNavigate } from "react-router";
+import { Pause, Play, Square } from "lucide-react";
 
-import { sweepZipUrl, useSweepAction, useSweepAgain } from "../api/sweeps";
+import { useSweepAction } from "../api/sweeps";
 import type { Sweep } from "../api/types";
-import { useNotices } from "../app/notices";
-import { asProblem } from "../api/client";
+import { formatWhen } from "../parts/figures";
+import { useNow } from "../parts/useNow";
+import { AgainPanel } from "./AgainPanel";
 import { counted, roughly } from "./picking";
+import { RetakePanel } from "./RetakePanel";
+import { SavePanel } from "./SavePanel";
 
 /** How far a sweep is, and what can be done to all of it. */
 export function SweepHeader({ sweep }: { sweep: Sweep }) {
   const action = useSweepAction(sweep.id);
-  const again = useSweepAgain();
-  const navigate = useNavigate();
-  const show = useNotices((state) => state.show);
   const { count } = sweep;
   const going = !sweep.finished_at;
   const retakes = count.failed + (count.by_filter.retake ?? 0);
@@ -37,30 +36,9 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
             <Square size={16} aria-hidden /> Stop
           </button>
         )}
-        {retakes > 0 && (
-          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "retake", shotIds: null })}>
-            <RotateCcw size={16} aria-hidden /> Retake {retakes} {count.failed === retakes ? "failed" : "failed or marked"}
-          </button>
-        )}
-        {!going && (
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() =>
-              void again
-                .mutateAsync(sweep.id)
-                .then((next) => navigate(`/sweeps/${next.id}`))
-                .catch((error: unknown) => show({ tone: "error", text: asProblem(error).sentence }))
-            }
-          >
-            Take all again
-          </button>
-        )}
-        {count.taken > 0 && (
-          <a className="btn btn-sm btn-primary" href={sweepZipUrl(sweep.id, (count.by_filter.keep ?? 0) > 0)} download>
-            <Download size={16} aria-hidden /> Save {(count.by_filter.keep ?? 0) > 0 ? `${count.by_filter.keep} kept` : "all"} as ZIP
-          </a>
-        )}
+        {retakes > 0 && <RetakePanel key={retakes} sweep={sweep} />}
+        <AgainPanel sweep={sweep} />
+        {count.taken > 0 && <SavePanel sweep={sweep} />}
       </div>
       <Far sweep={sweep} />
     </header>
@@ -69,6 +47,7 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
 
 function Far({ sweep }: { sweep: Sweep }) {
   const { count } = sweep;
+  const now = useNow();
   const share = count.all > 0 ? (count.taken + count.failed) / count.all : 0;
   const state = sweep.finished_at ? "ended" : sweep.wish === "pause" ? "paused" : sweep.wish === "stop" ? "stopping" : "";
   return (
@@ -96,6 +75,7 @@ function Far({ sweep }: { sweep: Sweep }) {
           {count.seconds_left !== null && `, ${roughly(count.seconds_left)} left`}
         </span>
       )}
+      {sweep.previous_at && <span>compared with {formatWhen(sweep.previous_at, now)}</span>}
       {count.on_now[0] && <span className="max-w-md truncate">now {count.on_now[0].replace(/^https?:\/\//, "")}</span>}
     </div>
   );

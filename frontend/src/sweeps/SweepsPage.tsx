@@ -3,7 +3,7 @@ import { Link } from "react-router";
 
 import { asProblem } from "../api/client";
 import { useSweeps } from "../api/sweeps";
-import { formatWhen, screenWords } from "../parts/figures";
+import { formatTime, formatWhen, screenWords } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useNow } from "../parts/useNow";
 import { useTitle } from "../parts/useTitle";
@@ -38,6 +38,7 @@ export function SweepsPage() {
                 <span className="figure">{sweep.count.taken}</span> of {counted(sweep.count.all, "picture")}
                 {sweep.count.failed > 0 && <span className="text-error">, {sweep.count.failed} failed</span>}
               </span>
+              {sweep.schedule && <span className="text-sm">again {formatTime(sweep.schedule.next_at)}</span>}
               <span className="w-28 text-right text-sm">{sweep.finished_at ? formatWhen(sweep.created_at, now) : sweep.wish === "pause" ? "paused" : "going on"}</span>
             </Link>
           </li>

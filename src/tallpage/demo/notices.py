@@ -17,7 +17,22 @@ _CAUSES = (
 )
 _NEWEST = date(2026, 11, 20)
 NOTICE_PAGES = 112
-"""So many of the newest have a page of their own."""
+"""So many of the newest have a page of their own, in the site's first edition."""
+_WITHDRAWN = 7
+_AMENDED_EVERY, _AMENDED_FIRST = 9, 4
+
+
+def notice_numbers(edition: int) -> list[int]:
+    """Notices with a page of their own: with each edition after the first one more, one of them without."""
+    numbers = range(NOTICE_PAGES + edition - 1)
+    return [number for number in numbers if edition == 1 or number != _WITHDRAWN]
+
+
+def amendment(number: int, edition: int) -> str:
+    """HTML of what an edition adds to some notices."""
+    if edition == 1 or number % _AMENDED_EVERY != _AMENDED_FIRST:
+        return ""
+    return f"<p>Since we wrote this, all is well again. The kettle is on. (Edition {edition})</p>"
 
 
 def notices_from(start: int, count: int) -> str:

@@ -1,6 +1,7 @@
 """The demo site, served on loopback: Skerrin Sound Ferries, with pages that behave and some that do not.
 
-/slow answers after four seconds, /missing is not there, /never begins and does not end.
+/slow answers after four seconds, /missing is not there, /never begins and does not end;
+at /desk the next edition is published.
 """
 
 from __future__ import annotations
@@ -21,7 +22,7 @@ from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
 from tallpage.core.processes import die_with_parent
-from tallpage.demo.notices import NOTICE_PAGES, notice_title, notices_from
+from tallpage.demo.notices import amendment, notice_numbers, notice_title, notices_from
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.sitemaps import sitemap_file
 
@@ -55,19 +56,29 @@ def render_page(name: str) -> str:
     return layout.substitute(title=title[1] if title else "", main=part)
 
 
-def render_notice(number: int) -> str:
+def render_notice(number: int, edition: int) -> str:
     """The page of one notice."""
     heading = notice_title(number)
     layout = string.Template(_FILES.joinpath("layout.html").read_text("utf-8"))
     part = string.Template(_FILES.joinpath("notice.html").read_text("utf-8")).substitute(
-        heading=heading, notice=notices_from(number, 1), earlier=notices_from(number + 1, 1 + number % 9)
+        heading=heading,
+        notice=notices_from(number, 1) + amendment(number, edition),
+        earlier=notices_from(number + 1, 1 + number % 9),
     )
     return layout.substitute(title=heading, main=part)
 
 
-def _notice_number(path: str) -> int | None:
+def render_desk(edition: int) -> str:
+    """Where the site's next edition is published."""
+    layout = string.Template(_FILES.joinpath("layout.html").read_text("utf-8"))
+    part = string.Template(_FILES.joinpath("desk.html").read_text("utf-8")).substitute(edition=edition)
+    return layout.substitute(title="The editor's desk", main=part)
+
+
+def _notice_number(path: str, edition: int) -> int | None:
     word = path.removeprefix("/notices/")
-    return int(word) if path.startswith("/notices/") and word.isdigit() and int(word) < NOTICE_PAGES else None
+    there = path.startswith("/notices/") and word.isdigit() and int(word) in notice_numbers(edition)
+    return int(word) if there else None
 
 
 def _far_away_seconds(path: str) -> float:
@@ -84,6 +95,7 @@ class DemoSite(ThreadingHTTPServer):
         super().__init__(("127.0.0.1", port), _Handler)
         self.photos = photos
         self.far_away = far_away
+        self.edition = 1
         self.sign_in_token = secrets.token_hex(8)
 
     def handle_error(self, request: Any, client_address: Any) -> None:
@@ -113,8 +125,10 @@ class _Handler(BaseHTTPRequestHandler):
         elif path == "/notices/more":
             start = int(parse_qs(parts.query).get("from", ["0"])[0])
             self._send(notices_from(start, NOTICES_AT_ONCE))
-        elif (number := _notice_number(path)) is not None:
-            self._send(render_notice(number))
+        elif (number := _notice_number(path, self.server.edition)) is not None:
+            self._send(render_notice(number, self.server.edition))
+        elif path == "/desk":
+            self._send(render_desk(self.server.edition))
         elif path.startswith("/photos/"):
             self._send_photo(path.removeprefix("/photos/"))
         elif path == "/slow":
@@ -128,7 +142,10 @@ class _Handler(BaseHTTPRequestHandler):
     def do_POST(self) -> None:
         length = min(int(self.headers.get("Content-Length", 0)), 10_000)
         form = parse_qs(self.rfile.read(length).decode("utf-8", "replace"))
-        if self.path == "/sign-in" and form.get("word") == ["kettle"]:
+        if self.path == "/desk":
+            self.server.edition += 1
+            self._redirect("/desk")
+        elif self.path == "/sign-in" and form.get("word") == ["kettle"]:
             self._redirect(
                 "/crew", cookie=f"crew={self.server.sign_in_token}; HttpOnly; SameSite=Lax; Path=/"
             )
@@ -166,7 +183,7 @@ class _Handler(BaseHTTPRequestHandler):
 
     def _sitemap(self, path: str) -> bytes | None:
         listed = (page for page in PAGES if page not in ("/crew", "/sign-in"))
-        return sitemap_file(path, self.server.address, listed)
+        return sitemap_file(path, self.server.address, listed, self.server.edition)
 
     def _never_end(self) -> None:
         self.send_response(HTTPStatus.OK)

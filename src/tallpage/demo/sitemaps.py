@@ -6,7 +6,7 @@ import gzip
 from collections.abc import Iterable
 from datetime import date
 
-from tallpage.demo.notices import NOTICE_PAGES, notice_day
+from tallpage.demo.notices import notice_day, notice_numbers
 
 _SPACE = "http://www.sitemaps.org/schemas/sitemap/0.9"
 _HEAD = '<?xml version="1.0" encoding="UTF-8"?>'
@@ -15,7 +15,7 @@ _GONE = "/timetable/winter-2019"
 """Still listed, though it is not there any more, as happens."""
 
 
-def sitemap_file(name: str, root: str, pages: Iterable[str]) -> bytes | None:
+def sitemap_file(name: str, root: str, pages: Iterable[str], edition: int = 1) -> bytes | None:
     """The file of a name below ``root``; None when there is none."""
     if name == "/sitemap.xml":
         parts = ("/sitemap-pages.xml", "/sitemap-notices.xml.gz")
@@ -24,7 +24,7 @@ def sitemap_file(name: str, root: str, pages: Iterable[str]) -> bytes | None:
     if name == "/sitemap-pages.xml":
         return _urls((f"{root}{path}", _LAST_CHANGED) for path in (*pages, _GONE))
     if name == "/sitemap-notices.xml.gz":
-        notices = ((f"{root}/notices/{number}", notice_day(number)) for number in range(NOTICE_PAGES))
+        notices = ((f"{root}/notices/{number}", notice_day(number)) for number in notice_numbers(edition))
         return gzip.compress(_urls(notices), mtime=0)
     return None
 

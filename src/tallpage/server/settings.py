@@ -6,6 +6,7 @@ import os
 from pathlib import Path
 
 from csp.constants import NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
 
 from tallpage.core.capture import PrivateHosts
 from tallpage.server.home import home_folder, secret_key
@@ -91,11 +92,16 @@ LANGUAGE_CODE = "en-gb"
 PAGE_WORKERS = int(os.environ.get("TALLPAGE_PAGE_WORKERS", "2"))
 FILE_WORKERS = int(os.environ.get("TALLPAGE_FILE_WORKERS", "1"))
 
+# Where tickets are kept: in the database, or with several machines in a Redis that all reach.
+BROKER = os.environ.get("TALLPAGE_BROKER", "")
+if BROKER and not BROKER.startswith(("redis://", "rediss://", "unix://")):
+    raise ImproperlyConfigured("TALLPAGE_BROKER is the address of a Redis, like redis://host:6379/0.")
+
 # Two queues, so that a long capture never keeps a file waiting. Which one a worker process
 # serves is told by Q_CLUSTER_NAME.
 Q_CLUSTER = {
     "name": "tallpage",
-    "orm": "default",
+    **({"redis": BROKER} if BROKER else {"orm": "default"}),
     "workers": 1,
     "timeout": 3_000,
     "retry": 3_600,

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from tallpage.core.capture import Block, PageMap
 from tallpage.core.changes import NEARLY_BLANK, Change, Side, aligned, compare, look_at, words_changed
 from tallpage.core.geometry import Box
-from tests.pictures import Pixels, noise, strips_of
+from tests.pictures import Pixels, noise, strips_of, text_page
 
 ROWS = st.lists(st.integers(0, 6), min_size=1, max_size=60).map(lambda rows: np.array(rows, dtype=np.uint64))
 
@@ -52,13 +52,32 @@ def test_a_page_that_did_not_change_has_no_stretch(tmp_path: Path) -> None:
 
 
 def test_a_changed_patch_is_outlined_to_the_pixel(tmp_path: Path) -> None:
-    page = noise(60, 400)
+    page = text_page(160, 400)
     changed = page.copy()
-    changed[100:110, 20:50] ^= 0x80
+    changed[100:110, 20:50] = (220, 20, 120)
     change = _compared(page, changed, tmp_path)
-    assert change.share == 10 * 30 / (60 * 400)
+    assert change.share == 10 * 30 / (160 * 400)
     box = Box(x_px=20, y_px=100, width_px=30, height_px=10)
     assert [(stretch.before, stretch.now) for stretch in change.stretches] == [(box, box)]
+
+
+def test_what_only_settled_on_another_row_has_not_changed(tmp_path: Path) -> None:
+    page = text_page(160, 400).copy()
+    page[200] = 60  # a line
+    settled = page.copy()
+    settled[200], settled[201] = 250, 60  # a row lower
+    settled[300:340] = np.clip(settled[300:340].astype(int) - 20, 0, 255)  # a shade darker
+    assert _compared(page, settled, tmp_path).stretches == ()
+
+
+def test_one_letter_that_changed_is_found(tmp_path: Path) -> None:
+    page = text_page(160, 400)
+    changed = page.copy()
+    changed[206:219, 40:47] = page[226:239, 60:67]
+    stretches = _compared(page, changed, tmp_path).stretches
+    assert len(stretches) == 1
+    assert stretches[0].now is not None
+    assert 40 <= stretches[0].now.x_px < stretches[0].now.right_px <= 47
 
 
 def test_what_was_put_in_moves_the_rest_without_changing_it(tmp_path: Path) -> None:

@@ -87,3 +87,24 @@ def _rising(pairs: list[tuple[int, int]]) -> list[tuple[int, int]]:
         chosen.append(pairs[number])
         number = previous[number]
     return chosen[::-1]
+
+
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """Rows between two runs of equal ones; either side may have none."""
+
+    before_px: int
+    before_rows: int
+    now_px: int
+    now_rows: int
+
+
+def gaps_between(runs: list[Run], before_rows: int, now_rows: int) -> list[Gap]:
+    """What lies between runs, above the first and below the last."""
+    gaps = []
+    before_px = now_px = 0
+    for run in [*runs, Run(before_rows, now_rows, 0)]:
+        if run.before_px > before_px or run.now_px > now_px:
+            gaps.append(Gap(before_px, run.before_px - before_px, now_px, run.now_px - now_px))
+        before_px, now_px = run.before_px + run.rows, run.now_px + run.rows
+    return gaps

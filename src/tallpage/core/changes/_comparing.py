@@ -6,16 +6,15 @@ from collections import Counter
 from dataclasses import dataclass
 from pathlib import Path
 
-import numpy as np
-
 from tallpage.core.capture import PageMap
-from tallpage.core.changes._aligning import Run, aligned
-from tallpage.core.changes._looking import Look, rows_of
+from tallpage.core.changes._aligning import aligned, gaps_between
+from tallpage.core.changes._differing import measure_gap
+from tallpage.core.changes._looking import Look, RowReader
 from tallpage.core.geometry import Box
 from tallpage.core.picture import StripManifest
 
 _NEAR_PX = 24
-"""Stretches with fewer equal rows between them are shown as one."""
+"""Stretches that lie closer together are shown as one."""
 _MOST_WORDS = 50
 
 
@@ -65,60 +64,48 @@ def compare(before: Side, now: Side) -> Change:
     if before.manifest.width_px != width_px:
         return Change(share=1, stretches=(Stretch(before=before.whole, now=now.whole),))
     rows_before, rows_now = before.look.rows, now.look.rows
-    changed_pixels = 0
-    stretches = []
-    for gap in _joined(_gaps(aligned(rows_before, rows_now), len(rows_before), len(rows_now))):
-        pixels, stretch = _measured(gap, before, now, width_px)
-        changed_pixels += pixels
-        stretches.append(stretch)
+    read_before, read_now = (RowReader(side.folder, side.manifest) for side in (before, now))
+    found = [
+        measured
+        for gap in gaps_between(aligned(rows_before, rows_now), len(rows_before), len(rows_now))
+        if (measured := measure_gap(gap, read_before, read_now))
+    ]
+    pixels = sum(max(row.pixels_before, row.pixels_now) for row in found)
     return Change(
-        share=changed_pixels / (width_px * max(len(rows_before), len(rows_now))), stretches=tuple(stretches)
+        share=pixels / (width_px * max(len(rows_before), len(rows_now))),
+        stretches=tuple(_joined([Stretch(before=row.before, now=row.now) for row in found])),
     )
 
 
-def _gaps(runs: list[Run], before_rows: int, now_rows: int) -> list[_Gap]:
-    gaps = []
-    before_px = now_px = 0
-    for run in [*runs, Run(before_rows, now_rows, 0)]:
-        if run.before_px > before_px or run.now_px > now_px:
-            gaps.append(_Gap(before_px, run.before_px - before_px, now_px, run.now_px - now_px))
-        before_px, now_px = run.before_px + run.rows, run.now_px + run.rows
-    return gaps
-
-
-def _joined(gaps: list[_Gap]) -> list[_Gap]:
-    """Gaps that lie close together, as one."""
-    joined: list[_Gap] = []
-    for gap in gaps:
+def _joined(stretches: list[Stretch]) -> list[Stretch]:
+    """Stretches that lie close together, as one."""
+    joined: list[Stretch] = []
+    for stretch in stretches:
         last = joined[-1] if joined else None
-        if last and gap.now_px - (last.now_px + last.now_rows) < _NEAR_PX:
-            joined[-1] = _Gap(
-                last.before_px,
-                gap.before_px + gap.before_rows - last.before_px,
-                last.now_px,
-                gap.now_px + gap.now_rows - last.now_px,
+        if last and (_near(last.now, stretch.now) or _near(last.before, stretch.before)):
+            joined[-1] = Stretch(
+                before=_around(last.before, stretch.before), now=_around(last.now, stretch.now)
             )
         else:
-            joined.append(gap)
+            joined.append(stretch)
     return joined
 
 
-def _measured(gap: _Gap, before: Side, now: Side, width_px: int) -> tuple[int, Stretch]:
-    """``(pixels that differ, stretch)``; only where both have rows is it narrower than the page."""
-    left_px, right_px, pixels = 0, width_px, width_px * max(gap.before_rows, gap.now_rows)
-    if gap.before_rows == gap.now_rows:
-        was = rows_of(before.folder, before.manifest, gap.before_px, gap.before_rows)
-        shows = rows_of(now.folder, now.manifest, gap.now_px, gap.now_rows)
-        differ = (was != shows).any(axis=2)
-        columns = np.flatnonzero(differ.any(axis=0))  # never none: the first row of a gap differs
-        left_px, right_px, pixels = int(columns[0]), int(columns[-1]) + 1, int(differ.sum())
+def _near(upper: Box | None, lower: Box | None) -> bool:
+    return upper is not None and lower is not None and lower.y_px - upper.bottom_px < _NEAR_PX
 
-    def box(top_px: int, rows: int) -> Box | None:
-        if rows == 0:
-            return None
-        return Box(x_px=left_px, y_px=top_px, width_px=right_px - left_px, height_px=rows)
 
-    return pixels, Stretch(before=box(gap.before_px, gap.before_rows), now=box(gap.now_px, gap.now_rows))
+def _around(first: Box | None, second: Box | None) -> Box | None:
+    """The least box that holds both."""
+    if first is None or second is None:
+        return first or second
+    left_px, top_px = min(first.x_px, second.x_px), min(first.y_px, second.y_px)
+    return Box(
+        x_px=left_px,
+        y_px=top_px,
+        width_px=max(first.right_px, second.right_px) - left_px,
+        height_px=max(first.bottom_px, second.bottom_px) - top_px,
+    )
 
 
 def words_changed(before: PageMap, now: PageMap) -> tuple[list[str], list[str]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path
 from typing import Self
 
@@ -17,6 +18,7 @@ NEARLY_BLANK = 0.99
 _DIGEST_BYTES = 8
 _LEVEL_BITS = 4
 _EVERY = 2
+_STRIPS_KEPT = 2
 
 Digests = NDArray[np.uint64]
 
@@ -48,8 +50,9 @@ def look_at(folder: Path, manifest: StripManifest) -> Look:
     """Look at a whole capture, strip by strip."""
     digests: list[bytes] = []
     colours = np.zeros(1 << (3 * _LEVEL_BITS), dtype=np.int64)
+    reader = RowReader(folder, manifest)
     for strip in manifest.strips:
-        rows = rows_of(folder, manifest, strip.top_px, strip.height_px)
+        rows = reader.rows(strip.top_px, strip.height_px)
         digests += [hashlib.blake2b(row.tobytes(), digest_size=_DIGEST_BYTES).digest() for row in rows]
         colours += _colours(rows[::_EVERY, ::_EVERY])
     return Look(
@@ -58,16 +61,29 @@ def look_at(folder: Path, manifest: StripManifest) -> Look:
     )
 
 
-def rows_of(folder: Path, manifest: StripManifest, top_px: int, height_px: int) -> NDArray[np.uint8]:
-    """Pixels (height, width, 3) of some rows of a capture."""
-    parts = []
-    for strip in manifest.strips:
-        first = max(top_px, strip.top_px)
-        last = min(top_px + height_px, strip.top_px + strip.height_px)
-        if first < last:
-            raster = Raster.open_file(folder / strip.file).without_alpha()
-            parts.append(raster.rows(first - strip.top_px, last - first))
-    return np.concatenate(parts)
+class RowReader:
+    """Pixels of a capture by rows; the strips that were read last are kept decoded."""
+
+    def __init__(self, folder: Path, manifest: StripManifest) -> None:
+        self.height_px = manifest.height_px
+        self._folder = folder
+        self._manifest = manifest
+        self._decoded = lru_cache(maxsize=_STRIPS_KEPT)(self._decode)
+
+    def rows(self, top_px: int, height_px: int) -> NDArray[np.uint8]:
+        """Pixels (height, width, 3) of some rows; none where ``height_px`` is 0."""
+        parts = [np.empty((0, self._manifest.width_px, 3), dtype=np.uint8)]
+        for number, strip in enumerate(self._manifest.strips):
+            first = max(top_px, strip.top_px) - strip.top_px
+            last = min(top_px + height_px, strip.top_px + strip.height_px) - strip.top_px
+            if first < last:
+                parts.append(self._decoded(number)[first:last])
+        return np.concatenate(parts)
+
+    def _decode(self, number: int) -> NDArray[np.uint8]:
+        strip = self._manifest.strips[number]
+        raster = Raster.open_file(self._folder / strip.file).without_alpha()
+        return raster.rows(0, strip.height_px)
 
 
 def _colours(pixels: NDArray[np.uint8]) -> NDArray[np.int64]:

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from django.conf import settings
 from django.db import transaction
 from django_q.tasks import async_task
 
@@ -88,8 +89,19 @@ def enqueue(kind: str) -> Job:
 
 
 def hand_over(job: Job) -> None:
-    """Put a queued job's ticket on the queue. A second ticket for one job does no harm."""
-    async_task("tallpage.server.jobs.running.run_job", job.pk, cluster=_KINDS[job.kind].cluster)
+    """Put a queued job's ticket on the queue. A second ticket for one job does no harm.
+
+    In the database it appears together with the job. Another store knows nothing of the transaction:
+    it gets the ticket afterwards, and when it cannot be reached, the ticket counts as lost.
+    """
+
+    def put() -> None:
+        async_task("tallpage.server.jobs.running.run_job", job.pk, cluster=_KINDS[job.kind].cluster)
+
+    if settings.BROKER:
+        transaction.on_commit(put, robust=True)
+    else:
+        put()
 
 
 def request_stop(job: Job, *, keep: bool = False) -> None:

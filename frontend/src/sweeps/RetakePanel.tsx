@@ -1,0 +1,57 @@
+import { RotateCcw } from "lucide-react";
+import { useState } from "react";
+
+import { useSweepAction } from "../api/sweeps";
+import type { Sweep } from "../api/types";
+import { splitSelectors } from "../gather/takeSettings";
+import { Panel } from "../parts/Panel";
+
+/** What failed or is marked, once more: as before, or with more patience. */
+export function RetakePanel({ sweep }: { sweep: Sweep }) {
+  const action = useSweepAction(sweep.id);
+  const [waitS, setWaitS] = useState(sweep.settings.wait_ms / 1_000);
+  const [leaveOut, setLeaveOut] = useState(sweep.settings.leave_out.join("\n"));
+  const [screens, setScreens] = useState(sweep.settings.max_screens?.toString() ?? "");
+  const { failed, by_filter } = sweep.count;
+  const marked = by_filter.retake ?? 0;
+  const changed = {
+    ...sweep.settings,
+    wait_ms: Math.round(waitS * 1_000),
+    leave_out: splitSelectors(leaveOut),
+    max_screens: screens ? Number(screens) : null,
+  };
+  const same = JSON.stringify(changed) === JSON.stringify(sweep.settings);
+  return (
+    <Panel name="Retake" label={<><RotateCcw size={16} aria-hidden /> Retake {failed + marked}</>}>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          action.mutate({ kind: "retake", shotIds: null, ...(same ? {} : { settings: changed }) });
+        }}
+      >
+        <p>
+          {[failed > 0 ? `${failed} failed` : "", marked > 0 ? `${marked} marked` : ""].filter(Boolean).join(" and ")}. What was taken of
+          them before goes off the shelf.
+        </p>
+        <label className="flex items-center gap-2">
+          wait
+          <input type="number" min={0} max={60} step={0.5} className="input input-xs figure w-16" aria-label="Seconds to wait" value={waitS} onChange={(event) => setWaitS(Number(event.target.value))} />
+          s before the picture
+        </label>
+        <label className="flex items-center gap-2">
+          at most
+          <input type="number" min={1} className="input input-xs figure w-16" placeholder="all" aria-label="Screens at most" value={screens} onChange={(event) => setScreens(event.target.value)} />
+          screens of the page
+        </label>
+        <label className="grid gap-1">
+          leave out, a CSS selector a line
+          <textarea className="textarea textarea-sm figure w-full" rows={2} spellCheck={false} value={leaveOut} onChange={(event) => setLeaveOut(event.target.value)} />
+        </label>
+        <button type="submit" className="btn btn-sm btn-primary" disabled={action.isPending}>
+          Retake {failed + marked} {same ? "as before" : "like this"}
+        </button>
+      </form>
+    </Panel>
+  );
+}

@@ -1,0 +1,119 @@
+"""The same pages once more: what changed, at set times, and into a folder of the server."""
+
+import sqlite3
+import threading
+from collections.abc import Iterator
+from contextlib import closing
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tallpage.demo.photo_store import PhotoStore
+from tallpage.demo.site_server import DemoSite
+from tests.browser.person import Person
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture
+def own_site(photo_store: PhotoStore) -> Iterator[DemoSite]:
+    """A demo site whose next edition may be published without anybody else noticing."""
+    with DemoSite(0, photo_store) as site:
+        threading.Thread(target=site.serve_forever, daemon=True).start()
+        yield site
+        site.shutdown()
+
+
+def _take(person: Person, site: DemoSite, *numbers: int) -> int:
+    person.open("/sweeps/new")
+    pages = "\n".join(f"http://127.0.0.1:{site.server_port}/notices/{number}" for number in numbers)
+    person.see("[aria-label='Pages, pasted']").send_keys(pages)
+    person.button("Check the list").click()
+    person.see("[aria-label='The list']")
+    person.button(f"Take {len(numbers)} picture").click()
+    return _seen(person)
+
+
+def _seen(person: Person, *, beside: int = 0) -> int:
+    """The sweep that is shown, once it is another than ``beside`` and all of it was looked at."""
+
+    def looked_at(_: object) -> int:
+        number = person.driver.current_url.partition("/sweeps/")[2].partition("?")[0]
+        if (
+            not number.isdigit()
+            or int(number) == beside
+            or not person.ask(f"/sweeps/{number}")["finished_at"]
+        ):
+            return 0
+        by_filter = person.ask(f"/sweeps/{number}")["count"]["by_filter"]
+        known = sum(by_filter[name] for name in ("changed", "unchanged", "gone", "new"))
+        return int(number) if not beside or known == by_filter["arrived"] else 0
+
+    return int(person.until(looked_at, what="the sweep's end"))
+
+
+def _open(person: Person, name: str) -> None:
+    person.see(f"summary[aria-label='{name}']").click()
+
+
+def test_a_second_time_shows_what_changed_and_where(person: Person, own_site: DemoSite) -> None:
+    first = _take(person, own_site, 3, 4, 7)
+    own_site.edition = 2
+    _open(person, "Take all again")
+    person.button("Take all again now").click()
+    second = _seen(person, beside=first)
+    count = person.ask(f"/sweeps/{second}")["count"]["by_filter"]
+    assert {name: count[name] for name in ("changed", "unchanged", "gone", "new")} == {
+        "changed": 1,
+        "unchanged": 1,
+        "gone": 1,
+        "new": 0,
+    }
+    person.see("[data-change=gone]")
+    person.button("Changed").click()
+    person.until(lambda _: len(person.all("[data-shot]")) == 1, what="only what changed")
+    person.press(Keys.ENTER)
+    person.see_text("changed, in 1 place")
+    outline = person.see("[data-changed-here]").rect
+    assert outline["width"] > 100
+    person.button("Go to the first").click()
+    person.see_text("1 passage added, 0 removed")
+    person.press("b")
+    person.see("[aria-pressed=true][title=B]:not(:first-child)")
+
+
+def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_site: DemoSite) -> None:
+    first = _take(person, own_site, 5)
+    _open(person, "Take all again")
+    person.driver.find_element(By.XPATH, "//label[contains(., 'every week')]/input").click()
+    person.see_text("next ")
+    person.button("Set the times").click()
+    person.see_text("Set: next Mon")
+    schedule = person.ask(f"/sweeps/{first}")["schedule"]
+    assert (schedule["cron"], schedule["problem"]) == ("0 6 * * 1", "")
+    with closing(sqlite3.connect(person.application.home / "tallpage.sqlite3", timeout=20)) as database:
+        database.execute("update sweeps_schedule set next_at = '2026-01-05 06:00:00'")  # its time has come
+        database.commit()
+    person.until(lambda _: person.ask("/sweeps")[0]["id"] != first, what="another sweep")
+    second = person.ask("/sweeps")[0]
+    assert second["schedule"]["next_at"] > second["created_at"]
+    person.open("/sweeps")
+    person.see_text("again Mon")
+    person.open(f"/sweeps/{second['id']}")
+    _open(person, "Take all again")
+    person.button("No more").click()
+    person.until(lambda _: person.ask(f"/sweeps/{second['id']}")["schedule"] is None, what="no more times")
+
+
+def test_a_sweep_is_saved_into_a_folder_of_the_server(person: Person, own_site: DemoSite) -> None:
+    sweep_id = _take(person, own_site, 6)
+    _open(person, "Save")
+    person.see("summary[aria-label=Save] + div input:not([type])").send_keys("For Monday")
+    person.button("Save all there").click()
+    person.see_text("Saved in")
+    folder = Path(person.ask(f"/sweeps/{sweep_id}")["saving"]["folder"])
+    assert folder.name == "For Monday"
+    assert (folder / "contact-sheet.pdf").read_bytes().startswith(b"%PDF-")
+    assert len(list(folder.rglob("*.png"))) == 1
