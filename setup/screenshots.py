@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
+from urllib.request import Request, urlopen
 
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
@@ -72,6 +73,26 @@ def _sweep(person: Person, shoot: Callable[[str], None]) -> None:
     person.driver.execute_script("localStorage.clear()")
 
 
+def _changed(person: Person, shoot: Callable[[str], None]) -> None:
+    """A notice that was amended between two takes."""
+    person.open("/sweeps/new")
+    field = person.see("[aria-label='Pages, pasted']")
+    field.send_keys("\n".join(f"{person.application.site}/notices/{number}" for number in (4, 13, 14)))
+    person.button("Check the list").click()
+    person.see("[aria-label='The list']")
+    person.button("Take 3 pictures").click()
+    person.until(lambda _: person.ask("/sweeps")[0]["finished_at"])
+    form = Request(f"{person.application.site}/desk", method="POST", data=b"")  # noqa: S310  (our own)
+    urlopen(form).close()  # noqa: S310
+    person.see("summary[aria-label='Take all again']").click()
+    person.button("Take all again now").click()
+    person.until(lambda _: person.ask("/sweeps")[0]["count"]["by_filter"]["changed"] == 2)
+    person.see("[data-change=changed]")
+    person.press(Keys.ENTER)
+    person.see("[data-changed-here]")
+    shoot("changed")
+
+
 def main() -> None:
     """Walk through the application and keep what is seen."""
     SHOTS.mkdir(parents=True, exist_ok=True)
@@ -98,6 +119,7 @@ def main() -> None:
         shoot("how-to-take")
         person.driver.execute_script("localStorage.clear()")
         _sweep(person, shoot)
+        _changed(person, shoot)
         person.open("/sign-ins?host=crew.skerrin.example&page=crew.skerrin.example/sign-in")
         person.see("main form")
         shoot("sign-ins")

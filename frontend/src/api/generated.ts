@@ -2333,6 +2333,8 @@ export interface components {
             settings: components["schemas"]["TakeSettings"];
             /** Site */
             site: string;
+            /** Previous Id */
+            previous_id: number | null;
             /** Previous At */
             previous_at: string | null;
             schedule: components["schemas"]["ScheduleOut"] | null;

@@ -3,6 +3,14 @@ export function thumbnailUrl(capture: { id: number; picture_key: string }): stri
   return `/api/captures/${capture.id}/thumbnail?key=${capture.picture_key}`;
 }
 
+const SMALL_THUMBNAIL_PX = 220;
+
+/** The lightest thumbnail that is sharp when shown so wide. */
+export function thumbnailUrlFor(capture: { id: number; picture_key: string }, widthPx: number): string {
+  const small = widthPx * window.devicePixelRatio <= SMALL_THUMBNAIL_PX;
+  return `${thumbnailUrl(capture)}${small ? "&size=small" : ""}`;
+}
+
 /** What there is of a page that is being taken; a new address for every strip that has come. */
 export function soFarUrl(capture: { id: number; job: { done: number } }): string {
   return `/api/captures/${capture.id}/so-far?strips=${capture.job.done}`;

@@ -37,7 +37,7 @@ export function ChangeBar({ change, side, stretch, onSide, onNext }: ChangeBarPr
         ))}
       </div>
       <span>
-        <span className="figure">{percent(change.changed_share)}</span> changed, in {counted(places, "place")}
+        {percent(change.changed_share)} changed, in {counted(places, "place")}
       </span>
       <button type="button" className="btn btn-xs" title="C" onClick={onNext}>
         {stretch < 0 ? "Go to the first" : `Next, ${stretch + 1} of ${places} now`}

@@ -1,6 +1,6 @@
 import { Check, Clock, RotateCcw, TriangleAlert } from "lucide-react";
 
-import { thumbnailUrl } from "../api/pictures";
+import { thumbnailUrlFor } from "../api/pictures";
 import type { Shot } from "../api/types";
 import { formatSize, percent } from "../parts/figures";
 
@@ -30,11 +30,16 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
     >
       {ready ? (
         <span className={`seethrough block overflow-hidden border border-base-300 ${natural > heightPx ? "torn" : ""}`} style={{ height: shownPx }}>
-          <img src={thumbnailUrl({ id: shot.capture_id ?? 0, picture_key: shot.picture_key })} alt="" loading="lazy" decoding="async" className="block w-full" />
+          <img src={thumbnailUrlFor({ id: shot.capture_id ?? 0, picture_key: shot.picture_key }, widthPx)} alt="" loading="lazy" decoding="async" className="block w-full" />
         </span>
       ) : (
         <span className="grid place-items-center border border-dashed border-base-300 p-2 text-center text-xs" style={{ height: Math.min(heightPx, 120) }}>
           <Instead shot={shot} />
+        </span>
+      )}
+      {(shot.blank || CHANGES[shot.change]) && (
+        <span className="absolute top-0 right-0 bg-accent px-1.5 text-xs text-accent-content" data-change={shot.change}>
+          {shot.blank ? "blank?" : changeWords(shot)}
         </span>
       )}
       <span className="figure mt-1 flex items-center gap-1 text-xs">
@@ -47,11 +52,6 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
         )}
         {ready && formatSize(shot.width_px, shot.height_px)}
         {shot.dropped && " dropped"}
-        {(shot.blank || CHANGES[shot.change]) && (
-          <span className="truncate bg-accent px-1 text-accent-content" data-change={shot.change}>
-            {shot.blank ? "blank?" : changeWords(shot)}
-          </span>
-        )}
       </span>
     </button>
   );

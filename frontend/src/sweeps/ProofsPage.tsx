@@ -2,7 +2,7 @@ import { useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 
 import { asProblem } from "../api/client";
 import { type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../api/sweeps";
@@ -174,7 +174,16 @@ function Proofs({ sweep }: { sweep: Sweep }) {
                       <p className="line-clamp-2 font-medium">{page.title || (page.gone ? "Gone" : "No title yet")}</p>
                       <p className="line-clamp-3 text-xs break-all">{page.address.replace(/^https?:\/\//, "")}</p>
                     </div>
-                    {page.gone && <p className="pt-5 text-sm">Its site lists it no more.</p>}
+                    {page.gone && (
+                      <p className="pt-5 text-sm">
+                        Its site lists it no more.{" "}
+                        {sweep.previous_id !== null && (
+                          <Link className="link" to={`/sweeps/${sweep.previous_id}?words=${encodeURIComponent(page.address)}`}>
+                            As it was
+                          </Link>
+                        )}
+                      </p>
+                    )}
                     {page.shots.map((one, column) => (
                       <ProofCell
                         key={one.id}

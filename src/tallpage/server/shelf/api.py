@@ -154,9 +154,11 @@ def get_map(request: HttpRequest, capture_id: int) -> list[BlockOut]:
 
 
 @router.get("/captures/{capture_id}/thumbnail", operation_id="capture_thumbnail", include_in_schema=False)
-def capture_thumbnail(request: HttpRequest, capture_id: int) -> HttpResponse:
+def capture_thumbnail(
+    request: HttpRequest, capture_id: int, size: views.ThumbnailSize = "usual"
+) -> HttpResponse:
     """Small picture of the upper part."""
-    return views.thumbnail_view(_taken(capture_id))
+    return views.thumbnail_view(_taken(capture_id), size)
 
 
 @router.get("/captures/{capture_id}/so-far", operation_id="capture_so_far", include_in_schema=False)

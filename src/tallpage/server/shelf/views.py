@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Literal
 
 from django.http import HttpResponse
 
@@ -12,22 +13,26 @@ from tallpage.core.picture import squeezed, strip_view, strips_so_far, thumbnail
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import incoming_named, view_file
 
-THUMBNAIL_WIDTH_PX = 480
-THUMBNAIL_GREATEST_HEIGHT_PX = 1_200
+ThumbnailSize = Literal["usual", "small"]
+THUMBNAILS_PX: dict[ThumbnailSize, tuple[int, int]] = {"usual": (480, 1_200), "small": (220, 480)}
+"""Width, and greatest height: what lies below is cut off."""
 SPINE_WIDTH_PX = 200
 SPINE_GREATEST_HEIGHT_PX = 2_400
 
 
-def thumbnail_view(capture: Capture) -> HttpResponse:
+def thumbnail_view(capture: Capture, size: ThumbnailSize) -> HttpResponse:
     """The upper part of the page, small, in true proportion."""
-    return _derived(
+    return _immutable(thumbnail_of(capture, size), "image/webp")
+
+
+def thumbnail_of(capture: Capture, size: ThumbnailSize) -> bytes:
+    """WebP of the upper part of the page, in true proportion."""
+    width_px, greatest_height_px = THUMBNAILS_PX[size]
+    return derived(
         capture,
-        "thumbnail.webp",
+        f"thumbnail-{size}.webp",
         lambda: thumbnail(
-            capture.folder,
-            capture.manifest(),
-            width_px=THUMBNAIL_WIDTH_PX,
-            greatest_height_px=THUMBNAIL_GREATEST_HEIGHT_PX,
+            capture.folder, capture.manifest(), width_px=width_px, greatest_height_px=greatest_height_px
         ),
     )
 
@@ -65,12 +70,8 @@ def so_far_view(capture: Capture) -> HttpResponse:
         manifest = strips_so_far(folder)
         if manifest is None:
             return HttpResponse(status=204)
-        data = thumbnail(
-            folder,
-            manifest,
-            width_px=THUMBNAIL_WIDTH_PX,
-            greatest_height_px=THUMBNAIL_GREATEST_HEIGHT_PX,
-        )
+        width_px, greatest_height_px = THUMBNAILS_PX["usual"]
+        data = thumbnail(folder, manifest, width_px=width_px, greatest_height_px=greatest_height_px)
     except PictureUnreadable:  # its strips went to their final place meanwhile
         return HttpResponse(status=204)
     return _passing(data, "image/webp")

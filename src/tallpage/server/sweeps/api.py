@@ -218,6 +218,7 @@ def _out(sweep: Sweep) -> SweepOut:
         slots=[str(slot) for slot in sweep.slots.select_related("outlet")],
         settings=sweep.settings,
         site=sweep.site,
+        previous_id=sweep.previous_id,
         previous_at=sweep.previous.created_at if sweep.previous else None,
         schedule=ScheduleOut.of(schedule) if schedule else None,
         saving=SavingOut.of(latest) if latest else None,

@@ -9,12 +9,10 @@ from concurrent.futures import ThreadPoolExecutor
 from django.template.loader import render_to_string
 
 from tallpage.core.capture import print_as_pdf
-from tallpage.core.picture import thumbnail
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.views import derived
+from tallpage.server.shelf.views import thumbnail_of
 from tallpage.server.sweeps.models import Sweep
 
-_THUMB_PX, _THUMB_GREATEST_PX = 220, 480
 _PRINTED_AT_ONCE = 240
 """More pictures are printed into several files: the browser holds those of a file in memory."""
 _HERE = "<!-- pictures -->"
@@ -66,11 +64,4 @@ class ContactSheet:
 
 def _small(capture: Capture) -> str:
     """The upper part of a page, as text that a page can hold."""
-    data = derived(
-        capture,
-        "contact.webp",
-        lambda: thumbnail(
-            capture.folder, capture.manifest(), width_px=_THUMB_PX, greatest_height_px=_THUMB_GREATEST_PX
-        ),
-    )
-    return base64.b64encode(data).decode()
+    return base64.b64encode(thumbnail_of(capture, "small")).decode()

@@ -14,7 +14,7 @@ from tallpage.core.geometry import Box
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.views import derived
+from tallpage.server.shelf.views import THUMBNAILS_PX, derived, thumbnail_of
 from tallpage.server.sweeps import models
 from tallpage.server.sweeps.models import ERROR_STATUS, Shot, Sweep, SweepPage
 
@@ -70,6 +70,9 @@ def last_time(shot: Shot) -> Capture | None:
 
 def _see(now: Capture, before: Capture | None, _: Signals) -> _Seen:
     look = _look_of(now)
+    # Made before somebody skims hundreds: made then, they would keep everything else waiting.
+    for size in THUMBNAILS_PX:
+        thumbnail_of(now, size)
     if before is None:
         return _Seen(look=look, change=None, added=[], removed=[])
     change = compare(_side(before, _look_of(before)), _side(now, look))

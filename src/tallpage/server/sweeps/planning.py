@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from django.db import transaction
 from django.db.models import Q
@@ -146,9 +147,11 @@ def _still_wanted(
     now = [page for page in list_of(listed).pages if page.address not in unwanted]
     wanted = [page for page in now if page.address in before or (page.host, page.section) in places]
     here = {page.address for page in wanted}
+    titled = sweep.shots.exclude(capture__title="").values_list("page__address", "capture__title")
+    titles = {address: title for address, title in titled if title}
     return (
         [Found(text=page.address, line=page.line, title=page.title) for page in wanted],
-        [page for page in found if page.text not in here],
+        [replace(page, title=titles.get(page.text, page.title)) for page in found if page.text not in here],
     )
 
 

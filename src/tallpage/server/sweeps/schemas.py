@@ -232,8 +232,10 @@ class SweepOut(Schema):
     slots: list[str]
     settings: TakeSettings
     site: str
+    previous_id: int | None
+    """The sweep with which this one is compared."""
     previous_at: datetime | None
-    """When the sweep was begun with which this one is compared."""
+    """When that was begun."""
     schedule: ScheduleOut | None
     saving: SavingOut | None
     """The latest."""
