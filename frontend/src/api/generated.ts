@@ -2261,6 +2261,8 @@ export interface components {
             left: number;
             /** Under Way */
             under_way: number;
+            /** To Look */
+            to_look: number;
             /** A Minute */
             a_minute: number | null;
             /** Seconds Left */

@@ -5,7 +5,6 @@ import type { PageListing, Sweep, SweepIn, TakeSettings } from "./types";
 
 const GOING_MS = 1_000;
 const QUIET_MS = 15_000;
-const AFTER_END_MS = 60_000;
 export const ROWS_AT_ONCE = 50;
 
 export type Kept =
@@ -80,14 +79,14 @@ export function useSweep(sweepId: number) {
       const sweep = query.state.data;
       if (!sweep) return false;
       const saving = sweep.saving?.job.state === "queued" || sweep.saving?.job.state === "running";
-      return !sweep.finished_at || saving || endedJustNow(sweep) ? GOING_MS : QUIET_MS;
+      return isGoing(sweep) || saving ? GOING_MS : QUIET_MS;
     },
   });
 }
 
-/** Pages are still looked at for a while after the last one was taken. */
-function endedJustNow(sweep: Sweep): boolean {
-  return sweep.finished_at !== null && Date.now() - Date.parse(sweep.finished_at) < AFTER_END_MS;
+/** Whether its proofs may still change by themselves: pages are looked at after they were taken. */
+export function isGoing(sweep: Sweep): boolean {
+  return !sweep.finished_at || sweep.count.to_look > 0;
 }
 
 /** One stretch of a sweep's rows; asked again while the sweep goes on. */

@@ -5,7 +5,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import { asProblem } from "../api/client";
-import { type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../api/sweeps";
+import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../api/sweeps";
 import type { Sweep, SweepRow } from "../api/types";
 import { screenWords } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
@@ -80,7 +80,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
   const last = Math.floor((items.at(-1)?.index ?? 0) / ROWS_AT_ONCE);
   const stretches = Array.from({ length: last - first + 1 }, (_, at) => first + at);
   const answers = useQueries({
-    queries: stretches.map((stretch) => sweepRowsQuery(sweep.id, kept, words, stretch, !sweep.finished_at)),
+    queries: stretches.map((stretch) => sweepRowsQuery(sweep.id, kept, words, stretch, isGoing(sweep))),
   });
   const found = answers.find((answer) => answer.data)?.data?.total;
   if (found !== undefined && found !== total) setTotal(found);

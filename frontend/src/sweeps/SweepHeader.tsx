@@ -75,6 +75,11 @@ function Far({ sweep }: { sweep: Sweep }) {
           {count.seconds_left !== null && `, ${roughly(count.seconds_left)} left`}
         </span>
       )}
+      {sweep.finished_at && count.to_look > 0 && (
+        <span>
+          <span className="figure">{count.to_look}</span> still to be looked at
+        </span>
+      )}
       {sweep.previous_at && <span>compared with {formatWhen(sweep.previous_at, now)}</span>}
       {count.on_now[0] && <span className="max-w-md truncate">now {count.on_now[0].replace(/^https?:\/\//, "")}</span>}
     </div>

@@ -155,6 +155,8 @@ class CountOut(Schema):
     left: int
     """Wanted, and not there yet; those under way as well."""
     under_way: int
+    to_look: int
+    """Taken, but not looked at yet: not known whether blank or changed."""
     a_minute: float | None
     """Pictures a minute; None while too little has happened."""
     seconds_left: int | None

@@ -32,6 +32,7 @@ _PACE_OVER = timedelta(minutes=3)
 _NAMED_AT_MOST = 8
 
 _REMARKABLE = ~Q(capture__warnings=[]) | Q(capture__truncated=True) | Q(capture__status__gte=ERROR_STATUS)
+_TO_LOOK = Q(look__job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
 _UNMET = Q(capture__cuts__outputs__job__state=Job.State.DONE, capture__cuts__outputs__met=False)
 _BY_FILTER: dict[Filter, Q] = {
     "all": Q(pk__isnull=False),
@@ -50,7 +51,11 @@ _BY_FILTER: dict[Filter, Q] = {
 }
 # Files that missed their limit stand in other tables, several to a shot: they are counted apart.
 _COUNTED = {f"n_{name}": Count("pk", filter=of) for name, of in _BY_FILTER.items() if name != "over_limit"}
-_PENDING = {"n_waiting": Count("pk", filter=WAITING), "n_under_way": Count("pk", filter=UNDER_WAY)}
+_PENDING = {
+    "n_waiting": Count("pk", filter=WAITING),
+    "n_under_way": Count("pk", filter=UNDER_WAY),
+    "n_to_look": Count("pk", filter=_TO_LOOK),
+}
 
 
 def _same(sweep: Sweep) -> Q:
@@ -77,6 +82,7 @@ def count(sweep: Sweep) -> CountOut:
         failed=found["n_failed"],
         left=left,
         under_way=found["n_under_way"],
+        to_look=found["n_to_look"],
         a_minute=pace,
         seconds_left=round(left * 60 / pace) if pace and left else None,
         on_now=_on_now(sweep) if going else [],
