@@ -263,3 +263,12 @@ def test_five_thousand_pages_can_be_planned_and_shown(api: Api) -> None:
     rows = api.get(f"/sweeps/{sweep_id}/rows?offset=4990&limit=50")
     assert (len(rows["rows"]), rows["total"]) == (10, 5_000)
     assert _count(api, sweep_id)["all"] == 10_000
+
+
+def test_pages_of_a_sweep_do_not_crowd_out_what_was_taken_alone(api: Api, go: Callable[[int], None]) -> None:
+    alone = {"address": "http://skerrin.example/alone", "screen": TWO_SCREENS[0]}
+    alone_id = api.send("POST", "/captures", alone, status=202)["id"]
+    started(api, "a", "b")
+    go(4)
+    assert api.get("/captures")["total"] == 5
+    assert [row["id"] for row in api.get("/captures?alone=true")["captures"]] == [alone_id]

@@ -10,13 +10,16 @@ export function isPending(capture: Pick<Capture, "job">): boolean {
   return capture.job.state === "queued" || capture.job.state === "running";
 }
 
-/** The shelf, newest first, asked again often while something is arriving; what holds `words`, if any. */
-export function useShelf(words = "") {
+/**
+ * The shelf, newest first, asked again often while something is arriving; what holds `words`, if any;
+ * with `alone` without what was taken with a whole list of pages.
+ */
+export function useShelf({ words = "", alone = false }) {
   return useInfiniteQuery({
-    queryKey: ["captures", words],
+    queryKey: ["captures", words, alone],
     placeholderData: keepPreviousData,
     queryFn: ({ pageParam }) =>
-      answered(api.GET("/api/captures", { params: { query: { limit: 60, before: pageParam, words } } })),
+      answered(api.GET("/api/captures", { params: { query: { limit: 60, before: pageParam, words, alone } } })),
     initialPageParam: null as number | null,
     getNextPageParam: (page) => page.next_before,
     refetchInterval: (query) => {

@@ -14,6 +14,8 @@ export interface paths {
         /**
          * List Captures
          * @description Captures, newest first, ``limit`` (1–200) at a time; only those that hold ``words`` when given.
+         *
+         *     With ``alone``, without those that were taken with a whole list of pages.
          */
         get: operations["list_captures"];
         put?: never;
@@ -2596,6 +2598,7 @@ export interface operations {
                 limit?: number;
                 before?: number | null;
                 words?: string;
+                alone?: boolean;
             };
             header?: never;
             path?: never;

@@ -15,7 +15,7 @@ const LATEST = 10;
 /** Where pages come in. The main path needs no setting: paste, Enter. */
 export function GatherPage() {
   useTitle("");
-  const shelf = useShelf();
+  const shelf = useShelf({ alone: true });
   const browse = useBrowseForPicture();
   const latest = shelf.data?.pages[0]?.captures.slice(0, LATEST) ?? [];
   return (

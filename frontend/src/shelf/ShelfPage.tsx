@@ -13,7 +13,10 @@ import { CaptureCard } from "./CaptureCard";
 export function ShelfPage() {
   useTitle("Shelf");
   const [words, setWords] = useState("");
-  const shelf = useShelf(useDeferredValue(words.trim()));
+  const [swept, setSwept] = useState(false);
+  const searched = useDeferredValue(words.trim());
+  // A search is for everything: whoever looks for words does not know how the page was taken.
+  const shelf = useShelf({ words: searched, alone: !swept && searched === "" });
   useHotkeys("/", () => document.querySelector<HTMLInputElement>("[data-shelf-search]")?.focus(), {
     preventDefault: true,
     useKey: true,
@@ -30,7 +33,11 @@ export function ShelfPage() {
             {total} {total === 1 ? "capture" : "captures"}
           </span>
         )}
-        <label className="input input-sm ml-auto w-80">
+        <label className="ml-auto flex items-center gap-2 text-sm">
+          <input type="checkbox" className="checkbox checkbox-xs" checked={swept || searched !== ""} disabled={searched !== ""} onChange={() => setSwept(!swept)} />
+          with the pages of sweeps
+        </label>
+        <label className="input input-sm w-80">
           <Search size={16} aria-hidden />
           <input
             type="search"

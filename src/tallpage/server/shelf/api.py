@@ -40,11 +40,16 @@ _BLOCK_CHARS = 200
 
 @router.get("/captures", response=ShelfOut, operation_id="list_captures")
 def list_captures(
-    request: HttpRequest, limit: int = 60, before: int | None = None, words: str = ""
+    request: HttpRequest, limit: int = 60, before: int | None = None, words: str = "", alone: bool = False
 ) -> dict[str, object]:
-    """Captures, newest first, ``limit`` (1–200) at a time; only those that hold ``words`` when given."""
+    """Captures, newest first, ``limit`` (1–200) at a time; only those that hold ``words`` when given.
+
+    With ``alone``, without those that were taken with a whole list of pages.
+    """
     limit = min(max(limit, 1), _MOST_AT_ONCE)
     shelf = Capture.objects.on_shelf().order_by("-pk")
+    if alone:
+        shelf = shelf.filter(one_of_many=False)
     passages = search(words) if words.strip() else {}
     if words.strip():
         shelf = shelf.filter(pk__in=list(passages))

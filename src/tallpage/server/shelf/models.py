@@ -62,6 +62,7 @@ class Capture(models.Model):
     report = models.JSONField(default=dict, blank=True)
     settings = models.JSONField(default=dict, blank=True, help_text="how it was asked to be taken")
     storage_key = models.CharField(max_length=32, blank=True)
+    one_of_many = models.BooleanField(default=False, help_text="taken with a whole list of pages")
     incoming_key = models.CharField(max_length=32, blank=True, help_text="where it is being taken")
     job = models.OneToOneField(Job, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)

@@ -41,7 +41,9 @@ KIND = "take_page"
 Taken = tuple[StripManifest, PageReport]
 
 
-def order_page(text: str, screen: Screen, settings: TakeSettings | None = None) -> Capture:
+def order_page(
+    text: str, screen: Screen, settings: TakeSettings | None = None, *, one_of_many: bool = False
+) -> Capture:
     """Put a page on the shelf and its taking on the queue.
 
     Raises:
@@ -61,6 +63,7 @@ def order_page(text: str, screen: Screen, settings: TakeSettings | None = None) 
             scale=screen.scale,
             touch=screen.touch,
             settings=settings.model_dump(),
+            one_of_many=one_of_many,
             job=enqueue(KIND),
         )
 

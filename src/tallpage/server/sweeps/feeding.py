@@ -57,7 +57,10 @@ def _order_next(sweep: Sweep) -> None:
     for shot in Shot.objects.filter(pk__in=[row.number for row in chosen]).select_related("page"):
         screen = sweep.core_screens()[shot.screen_at]
         shot.capture = order_page(
-            shot.page.address, screen, TakeSettings(**(shot.settings or sweep.settings))
+            shot.page.address,
+            screen,
+            TakeSettings(**(shot.settings or sweep.settings)),
+            one_of_many=True,
         )
         shot.ordered_at = timezone.now()
         shot.save(update_fields=["capture", "ordered_at"])
