@@ -23,6 +23,8 @@ export const KEY_GROUPS: KeyGroup[] = [
       { keys: "← → ↑ ↓", does: "next picture" },
       { keys: "Enter / Esc", does: "large view, and back" },
       { keys: "K / R / D / U", does: "keep, retake, drop, or none of them" },
+      { keys: "B", does: "in the large view: as it was the last time" },
+      { keys: "C", does: "in the large view: the next place that changed" },
     ],
   },
   {

@@ -47,7 +47,8 @@ export function LargeView({ row, shot, onClose }: LargeViewProps) {
       ))}
       <Sides key={shot.id} shot={shot} />
       <p className="border-t border-base-300 px-4 py-1 text-xs">
-        ← → ↑ ↓ next · K keep · R retake · D drop · U neither · Esc back to the proofs
+        ← → ↑ ↓ next · K keep · R retake · D drop · U neither{shot.change === "changed" && " · B as it was · C next change"} · Esc back to the
+        proofs
       </p>
     </section>
   );

@@ -9,6 +9,7 @@ from csp.constants import NONE, SELF
 from django.core.exceptions import ImproperlyConfigured
 
 from tallpage.core.capture import PrivateHosts
+from tallpage.core.sweep import workers_for_this_machine
 from tallpage.server.home import home_folder, secret_key
 
 PACKAGE = Path(__file__).resolve().parent.parent
@@ -89,7 +90,7 @@ USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"
 
-PAGE_WORKERS = int(os.environ.get("TALLPAGE_PAGE_WORKERS", "2"))
+PAGE_WORKERS = int(os.environ.get("TALLPAGE_PAGE_WORKERS") or min(16, workers_for_this_machine()))
 FILE_WORKERS = int(os.environ.get("TALLPAGE_FILE_WORKERS", "1"))
 
 # Where tickets are kept: in the database, or with several machines in a Redis that all reach.
