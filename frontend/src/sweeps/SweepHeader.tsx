@@ -36,7 +36,7 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
             <Square size={16} aria-hidden /> Stop
           </button>
         )}
-        {retakes > 0 && <RetakePanel key={retakes} sweep={sweep} />}
+        {retakes > 0 && <RetakePanel sweep={sweep} />}
         <AgainPanel sweep={sweep} />
         {count.taken > 0 && <SavePanel sweep={sweep} />}
       </div>

@@ -9,20 +9,21 @@ from __future__ import annotations
 import time
 from datetime import timedelta
 
-from django.conf import settings
 from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
 from tallpage.core.sweep import Waiting, next_up
+from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.fitting import add_slot_output
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.taking import order_page
 from tallpage.server.sweeps.looking import order_look
 from tallpage.server.sweeps.models import Shot, Sweep
 
-_AHEAD = 2
-"""Shots that wait on the queue beyond what the workers have in hand."""
+_AHEAD = 4
+"""Shots of a sweep that wait on the queue. However many workers draw from it, on however many
+machines: it is filled up again twice a second."""
 _LOOKED_AT = 400
 _FOLLOWED_UP_AT_ONCE = 20
 
@@ -41,8 +42,8 @@ def feed_all() -> None:
 
 
 def _order_next(sweep: Sweep) -> None:
-    under_way = list(sweep.shots.under_way().values_list("page__host", flat=True))
-    free = settings.PAGE_WORKERS + _AHEAD - len(under_way)
+    under_way = list(sweep.shots.under_way().values_list("page__host", "capture__job__state"))
+    free = _AHEAD - sum(state == Job.State.QUEUED for _, state in under_way)
     if free <= 0:
         return
     waiting = sweep.shots.waiting().order_by("page__number", "screen_at").values_list("pk", "page__host")
@@ -50,7 +51,7 @@ def _order_next(sweep: Sweep) -> None:
         (Waiting(*row) for row in waiting[:_LOOKED_AT]),
         pace=sweep.pace,
         free=free,
-        under_way=under_way,
+        under_way=[host for host, _ in under_way],
         started_at=_started_at(sweep),
         now=time.time(),
     )
