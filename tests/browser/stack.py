@@ -64,6 +64,7 @@ def running_application(home: Path, photographs: Path) -> Iterator[Application]:
         "DJANGO_SETTINGS_MODULE": "tallpage.server.settings",
         "TALLPAGE_HOME": str(home),
         "TALLPAGE_PORT": str(port),
+        "TALLPAGE_PAGE_WORKERS": "2",  # two windows are driven at once beside them
         "TALLPAGE_DEMO_SITE_PORT": str(site_port),
     }
     load = "import django; django.setup()\nfrom django.core.management import call_command\n"

@@ -9,19 +9,26 @@ import psutil
 from tallpage.core.capture import PRESETS, BrowserKeeper, PageRequest
 
 
-def _kill_browsers() -> int:
-    """Kill the browsers of this test process that are named like one; how many processes that were."""
-    killed = 0
+def _browsers() -> set[psutil.Process]:
+    """The processes of browsers below this one."""
+    found = set()
     for process in psutil.Process().children(recursive=True):
         with suppress(psutil.NoSuchProcess):
-            if "--no-startup-window" in process.cmdline() or "--headless" in process.cmdline():
-                process.kill()
-                killed += 1
-    return killed
+            if "--headless" in process.cmdline():
+                found.add(process)
+    return found
+
+
+def _kill(processes: set[psutil.Process]) -> None:
+    for process in processes:
+        with suppress(psutil.NoSuchProcess):
+            process.kill()
 
 
 def test_a_browser_that_died_between_two_pages_is_replaced(site: str, tmp_path: Path) -> None:
     # Killed at once before a page, it may die while the page is being opened: waited for without end once.
+    others = _browsers()
+
     def take_some() -> list[int]:
         keeper = BrowserKeeper()
         try:
@@ -34,7 +41,9 @@ def test_a_browser_that_died_between_two_pages_is_replaced(site: str, tmp_path: 
                     folder,
                 )
                 heights_px.append(manifest.height_px)
-                assert _kill_browsers() > 0
+                ours = _browsers() - others
+                assert ours
+                _kill(ours)
             return heights_px
         finally:
             keeper.close()

@@ -126,6 +126,10 @@ class Browser:
         """Whether the browser still answers."""
         return self._watch is not None and self._watch.is_alive and self._running().is_connected()
 
+    def died_within(self, seconds: float) -> bool:
+        """Whether the browser is dead, or dies in the next moment."""
+        return self._watch is not None and self._watch.died_within(seconds)
+
     @contextmanager
     def open_page(self, request: PageRequest) -> Iterator[PageDoor]:
         """A fresh page on the request's screen, without cookies or memory of others but its sign-in's.

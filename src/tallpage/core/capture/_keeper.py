@@ -15,6 +15,9 @@ from tallpage.core.picture import StripManifest
 
 _PAGES_PER_BROWSER = 50
 _BROWSER_BROKE = ("browser_closed", "page_crashed")
+_MAY_BE_DYING = ("page_is_file", "page_failed")
+"""What is said of a page whose browser is ended piece by piece, before it knows itself."""
+_DYING_S = 0.5
 
 
 class BrowserKeeper:
@@ -36,9 +39,9 @@ class BrowserKeeper:
         """As :func:`take_page`; a page with which the browser breaks gets one more, with a new one."""
         try:
             return self._take_once(request, folder, on_progress, ask_wish)
-        except TallPageError as error:
-            if error.code not in _BROWSER_BROKE:
-                raise
+        except TallPageError:
+            if self._browser is not None:
+                raise  # it lives: the page is to blame
         # The page may be innocent: it gets one more try, with a browser of its own.
         empty_folder(folder)
         return self._take_once(request, folder, on_progress, ask_wish)
@@ -52,10 +55,12 @@ class BrowserKeeper:
     def _take_once(
         self, request: PageRequest, folder: Path, on_progress: OnProgress, ask_wish: AskWish
     ) -> tuple[StripManifest, PageReport]:
+        browser = self._answering()
         try:
-            return take_page(self._answering(), request, folder, on_progress=on_progress, ask_wish=ask_wish)
+            return take_page(browser, request, folder, on_progress=on_progress, ask_wish=ask_wish)
         except TallPageError as error:
-            if error.code in _BROWSER_BROKE:
+            dying = error.code in _MAY_BE_DYING and browser.died_within(_DYING_S)
+            if dying or error.code in _BROWSER_BROKE:
                 self.close()
             raise
 

@@ -23,6 +23,7 @@ class BrowserWatch:
         self._browser = psutil.Process(browser_process_id)
         # A script may stand between the two: the driver is what this process started.
         self._driver = next(row for row in self._browser.parents() if row.ppid() == os.getpid())
+        self._dead = threading.Event()
         self._over = threading.Event()
         threading.Thread(target=self._watch, name="browser-watch", daemon=True).start()
 
@@ -34,7 +35,11 @@ class BrowserWatch:
     @property
     def is_alive(self) -> bool:
         """Whether both run."""
-        return not self._over.is_set() and self._browser.is_running() and self._driver.is_running()
+        return not self._dead.is_set() and self._driver.is_running()
+
+    def died_within(self, seconds: float) -> bool:
+        """Whether the browser is dead, or dies in the next moment."""
+        return self._dead.wait(seconds)
 
     def end(self) -> None:
         """The browser is about to be ended in good order."""
@@ -42,7 +47,7 @@ class BrowserWatch:
 
     def _watch(self) -> None:
         self._browser.wait()
+        self._dead.set()
         if not self._over.wait(_GRACE_S):
-            self._over.set()
             with suppress(psutil.NoSuchProcess):
                 self._driver.kill()

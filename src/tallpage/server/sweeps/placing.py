@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from datetime import date
 from pathlib import Path
 
@@ -36,15 +37,21 @@ def prepare(job: Job) -> Work:
     saving = Saving.objects.select_related("sweep").get(job=job)
 
     def run(signals: Signals) -> Path:
-        try:
-            return _write(saving, signals)
-        finally:
-            connection.close()  # this thread's own: unlike other work, this one reads what it goes
+        # Unlike other work this one reads the database as it goes, for which it has a thread of its own.
+        with ThreadPoolExecutor(max_workers=1) as thread:
+            return thread.submit(_write_and_let_go, saving, signals).result()
 
     def keep(folder: Path) -> None:
         Saving.objects.filter(pk=saving.pk).update(folder=folder.name)
 
     return Work(run=run, keep=keep)
+
+
+def _write_and_let_go(saving: Saving, signals: Signals) -> Path:
+    try:
+        return _write(saving, signals)
+    finally:
+        connection.close()
 
 
 def _write(saving: Saving, signals: Signals) -> Path:
