@@ -2,7 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState } from "react";
 
 import type { PageListing } from "../api/types";
-import { counted, isPicked, matches, type Picking, placeOf, toggled } from "./picking";
+import { counted, isChangedSince, isPicked, matches, type Picking, placeOf, toggled } from "./picking";
 
 const ROW_PX = 44;
 const SECTIONS_SHOWN = 14;
@@ -17,7 +17,12 @@ interface CheckedListProps {
 /** The pages of a list before anything is taken: counted, filtered, unticked. */
 export function CheckedList({ listing, picking, onPick, onColumn }: CheckedListProps) {
   const [words, setWords] = useState("");
-  const shown = useMemo(() => listing.pages.filter((page) => matches(page, words)), [listing, words]);
+  const [since, setSince] = useState("");
+  const shown = useMemo(
+    () => listing.pages.filter((page) => matches(page, words) && isChangedSince(page, since)),
+    [listing, words, since],
+  );
+  const dated = listing.pages.some((page) => page.modified);
   const scroller = useRef<HTMLDivElement>(null);
   // The table's own measuring is what the compiler cannot know of; it is meant to run again.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -33,6 +38,11 @@ export function CheckedList({ listing, picking, onPick, onColumn }: CheckedListP
       if (out) leftOut.add(page.address);
       else leftOut.delete(page.address);
     }
+    onPick({ ...picking, leftOut });
+  };
+  const onlyShown = () => {
+    const leftOut = new Set(listing.pages.map((page) => page.address));
+    for (const page of shown) leftOut.delete(page.address);
     onPick({ ...picking, leftOut });
   };
   const forbidden = listing.pages.filter((page) => page.forbidden).length;
@@ -80,6 +90,12 @@ export function CheckedList({ listing, picking, onPick, onColumn }: CheckedListP
           value={words}
           onChange={(event) => setWords(event.target.value)}
         />
+        {dated && (
+          <label className="flex items-center gap-2">
+            changed since
+            <input type="date" className="input input-sm figure w-36" value={since} onChange={(event) => setSince(event.target.value)} />
+          </label>
+        )}
         <span>{counted(shown.length, "page")} shown</span>
         <button type="button" className="btn btn-sm" onClick={() => leaveOutShown(true)}>
           Untick shown
@@ -87,9 +103,12 @@ export function CheckedList({ listing, picking, onPick, onColumn }: CheckedListP
         <button type="button" className="btn btn-sm" onClick={() => leaveOutShown(false)}>
           Tick shown
         </button>
+        <button type="button" className="btn btn-sm" onClick={onlyShown}>
+          Only these
+        </button>
       </div>
       <div ref={scroller} className="mt-2 h-[400px] overflow-y-auto border border-base-300" tabIndex={0} aria-label="Pages of the list">
-        {shown.length === 0 && <p className="p-6 text-center text-sm">No page of the list holds “{words}”.</p>}
+        {shown.length === 0 && <p className="p-6 text-center text-sm">No page of the list is like this.</p>}
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map((item) => {
             const page = shown[item.index];

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { ListedPage } from "../api/types";
-import { counted, isPicked, matches, placeOf, roughly, toggled } from "./picking";
+import { counted, isChangedSince, isPicked, matches, placeOf, roughly, toggled } from "./picking";
 
 const page: ListedPage = {
   address: "https://skerrin.example/news/fog?x=1",
@@ -20,6 +20,12 @@ describe("which pages stay", () => {
       true, true, true, true, true,
     ]);
     expect(["fleet", "news*fleet", "f.g"].map((words) => matches(page, words))).toEqual([false, false, false]);
+  });
+
+  it("knows which were changed since a day", () => {
+    const changed = { ...page, modified: "2026-11-18" };
+    expect(["", "2026-11-18", "2026-11-19"].map((day) => isChangedSince(changed, day))).toEqual([true, true, false]);
+    expect(isChangedSince(page, "2026-01-01")).toBe(false);
   });
 
   it("leaves out single pages, whole places, and what robots.txt asks for", () => {

@@ -15,6 +15,11 @@ export function matches(page: ListedPage, words: string): boolean {
   return new RegExp(pattern.join(".*")).test(where);
 }
 
+/** Whether a page says that it was changed on a day or later; without a day all do. */
+export function isChangedSince(page: ListedPage, day: string): boolean {
+  return day === "" || page.modified >= day;
+}
+
 /** The pages that stay, of which some were left out one by one or by their place. */
 export interface Picking {
   leftOut: ReadonlySet<string>;
