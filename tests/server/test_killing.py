@@ -1,24 +1,21 @@
 """A sweep of sixty pages, while whatever serves it is killed at random and started again."""
 
-import os
 import random
-import sqlite3
 import subprocess
 import sys
 import time
 from collections.abc import Callable, Iterator
-from contextlib import closing, contextmanager, suppress
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 import psutil
+
+from tests.server.processes import MIGRATE, environment, rows, run_django, start_logged, until
 
 PAGES = 60
 KILLS = ("browser", "worker", "watcher", "web", "anything", "everything", "anything", "browser")
 PATIENCE_S = 150
 _PLAN = """
-import django; django.setup()
-from django.core.management import call_command
-call_command("migrate", verbosity=0)
 from tallpage.core.capture import PRESETS
 from tallpage.core.sweep import Found, Pace
 from tallpage.server.shelf.schemas import TakeSettings
@@ -35,24 +32,16 @@ class Served:
 
     def __init__(self, home: Path, port: int) -> None:
         self._home = home
-        self._environment = {
-            **os.environ,
-            "DJANGO_SETTINGS_MODULE": "tallpage.server.settings",
-            "TALLPAGE_HOME": str(home),
-            "TALLPAGE_PORT": str(port),
-        }
+        self._told = environment(home, TALLPAGE_PORT=str(port))
         self._process: subprocess.Popen[bytes] | None = None
 
     def run(self, code: str) -> None:
-        subprocess.run([sys.executable, "-c", code], env=self._environment, check=True)
+        run_django(code, self._told)
 
     def keep_up(self) -> None:
         """Start it, when it has never run or was killed."""
         if self._process is None or self._process.poll() is not None:
-            with (self._home / "serve.log").open("ab") as log:
-                self._process = subprocess.Popen(
-                    [sys.executable, "-c", _SERVE], env=self._environment, stdout=log, stderr=log
-                )
+            self._process = start_logged([sys.executable, "-c", _SERVE], self._told, self._home / "serve.log")
 
     def family(self) -> list[psutil.Process]:
         """Itself and all below it, parents first."""
@@ -72,8 +61,7 @@ class Served:
         psutil.wait_procs(family, timeout=20)
 
     def asked(self, query: str) -> int:
-        with closing(sqlite3.connect(self._home / "tallpage.sqlite3", timeout=20)) as database:
-            return int(database.execute(query).fetchone()[0])
+        return int(rows(self._home, query)[0][0])
 
     def taken(self) -> int:
         return self.asked(
@@ -116,11 +104,7 @@ def _chosen(what: str, family: list[psutil.Process], chance: random.Random) -> l
 
 
 def _wait(served: Served, seen: Callable[[], bool]) -> None:
-    last = time.monotonic() + PATIENCE_S
-    while not seen():
-        assert time.monotonic() < last, "it did not come to that in time"
-        served.keep_up()
-        time.sleep(0.1)
+    until(seen, patience_s=PATIENCE_S, step=served.keep_up)
 
 
 def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(
@@ -130,7 +114,7 @@ def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(
     print(f"seed {seed}")  # pytest shows it when the test fails
     chance = random.Random(seed)
     with _served(tmp_path, closed_port) as served:
-        served.run(f"site, pages = {site!r}, {PAGES}\n{_PLAN}")
+        served.run(f"{MIGRATE}\nsite, pages = {site!r}, {PAGES}\n{_PLAN}")
         for number, what in enumerate(KILLS, start=1):
             goal = number * PAGES // (len(KILLS) + 2)
             _wait(served, lambda goal=goal: served.taken() >= goal)  # type: ignore[misc]

@@ -1,19 +1,16 @@
 """Two workers, as on two machines, that draw their tickets from a Redis."""
 
-import os
 import shutil
 import socket
-import sqlite3
 import subprocess
-import sys
-import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import closing
 from pathlib import Path
 
 import pytest
 
-PATIENCE_S = 60
+from tests.server.processes import MIGRATE, environment, rows, run_django, start_worker, until
+
 PAGES = 10
 
 
@@ -26,7 +23,7 @@ def redis_address(tmp_path: Path, closed_port: int) -> Iterator[str]:
     with (tmp_path / "redis.log").open("wb") as log:
         server = subprocess.Popen([command, *options], stdout=log, stderr=log)
     try:
-        _until(lambda: _answers(closed_port))
+        until(lambda: _answers(closed_port))
         yield f"redis://127.0.0.1:{closed_port}/0"
     finally:
         server.terminate()
@@ -38,38 +35,22 @@ def _answers(port: int) -> bool:
         return probe.connect_ex(("127.0.0.1", port)) == 0
 
 
-def _until(seen: Callable[[], bool]) -> None:
-    last = time.monotonic() + PATIENCE_S
-    while not seen():
-        assert time.monotonic() < last, "it did not come to that in time"
-        time.sleep(0.05)
-
-
 class Machines:
     """Workers over one data folder and one Redis."""
 
     def __init__(self, home: Path, broker: str) -> None:
         self.home = home
-        self._environment = {
-            **os.environ,
-            "DJANGO_SETTINGS_MODULE": "tallpage.server.settings",
-            "TALLPAGE_HOME": str(home),
-            "TALLPAGE_BROKER": broker,
-            "TALLPAGE_PAGE_WORKERS": "1",
-            "Q_CLUSTER_NAME": "pages",
-        }
+        self._told = environment(
+            home, TALLPAGE_BROKER=broker, TALLPAGE_PAGE_WORKERS="1", Q_CLUSTER_NAME="pages"
+        )
         self._workers: list[subprocess.Popen[bytes]] = []
 
     def run(self, code: str) -> None:
-        command = [sys.executable, "-c", f"import django; django.setup()\n{code}"]
-        subprocess.run(command, env=self._environment, check=True)
+        run_django(code, self._told)
 
     def start(self) -> subprocess.Popen[bytes]:
-        with (self.home / "worker.log").open("ab") as log:
-            command = [sys.executable, "-m", "django", "worker"]
-            worker = subprocess.Popen(command, env=self._environment, stdout=log, stderr=log)
-        self._workers.append(worker)
-        return worker
+        self._workers.append(start_worker(self.home, self._told))
+        return self._workers[-1]
 
     def end(self) -> None:
         for worker in self._workers:
@@ -78,14 +59,13 @@ class Machines:
             worker.wait(timeout=30)
 
     def asked(self, query: str) -> list[tuple]:
-        with closing(sqlite3.connect(self.home / "tallpage.sqlite3", timeout=20)) as database:
-            return database.execute(query).fetchall()
+        return rows(self.home, query)
 
 
 @pytest.fixture
 def machines(tmp_path: Path, redis_address: str) -> Iterator[Machines]:
     found = Machines(tmp_path, redis_address)
-    found.run("from django.core.management import call_command; call_command('migrate', verbosity=0)")
+    found.run(MIGRATE)
     yield found
     found.end()
 
@@ -107,7 +87,7 @@ def test_two_workers_share_what_is_in_a_redis(machines: Machines, site: str) -> 
         owners.update(owner for (owner,) in machines.asked("select owner from jobs_job where owner != ''"))
         return machines.asked("select count(*) from jobs_job where state = 'done'") == [(PAGES,)]
 
-    _until(all_done)
+    until(all_done)
     assert len(owners) == 2, "both are at work"
     assert machines.asked("select distinct attempts from jobs_job") == [(1,)]
     assert machines.asked("select count(*) from django_q_ormq") == [(0,)], "no ticket in the database"
@@ -118,8 +98,8 @@ def test_what_a_killed_machine_had_drawn_is_taken_by_the_other(machines: Machine
     machines.start()
     killed = machines.start()
     _order(machines, site, PAGES)
-    _until(lambda: len(machines.asked("select 1 from jobs_job where state = 'running'")) == 2)
+    until(lambda: len(machines.asked("select 1 from jobs_job where state = 'running'")) == 2)
     killed.kill()
-    _until(lambda: machines.asked("select count(*) from jobs_job where state = 'done'") == [(PAGES,)])
+    until(lambda: machines.asked("select count(*) from jobs_job where state = 'done'") == [(PAGES,)])
     assert machines.asked("select count(*) from shelf_capture where storage_key != ''") == [(PAGES,)]
     assert len(list((machines.home / "captures").iterdir())) == PAGES

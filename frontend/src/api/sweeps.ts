@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, sendForm } from "./client";
-import type { PageListing, Sweep, SweepIn, TakeSettings } from "./types";
+import type { PageListing, Shot, Sweep, SweepIn, TakeSettings } from "./types";
 
 const GOING_MS = 1_000;
 const QUIET_MS = 15_000;
@@ -126,9 +126,10 @@ export function useSweepAction(sweepId: number) {
 }
 
 /** What changed on a page since the last time. */
-export function useChange(shotId: number, wanted: boolean) {
+export function useChange({ id: shotId, capture_id }: Shot, wanted: boolean) {
   return useQuery({
-    queryKey: ["change", shotId],
+    // Of a shot that was taken again, it is another change.
+    queryKey: ["change", shotId, capture_id],
     queryFn: () => answered(api.GET("/api/sweeps/shots/{shot_id}/change", { params: { path: { shot_id: shotId } } })),
     enabled: wanted,
   });

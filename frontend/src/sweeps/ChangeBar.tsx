@@ -39,9 +39,11 @@ export function ChangeBar({ change, side, stretch, onSide, onNext }: ChangeBarPr
       <span>
         {percent(change.changed_share)} changed, in {counted(places, "place")}
       </span>
-      <button type="button" className="btn btn-xs" title="C" onClick={onNext}>
-        {stretch < 0 ? "Go to the first" : `Next, ${stretch + 1} of ${places} now`}
-      </button>
+      {places > 0 && (
+        <button type="button" className="btn btn-xs" title="C" onClick={onNext}>
+          {stretch < 0 ? "Go to the first" : `Next, ${stretch + 1} of ${places} now`}
+        </button>
+      )}
       {(change.added.length > 0 || change.removed.length > 0) && (
         <details className="w-full">
           <summary className="cursor-pointer">

@@ -57,7 +57,7 @@ export function LargeView({ row, shot, onClose }: LargeViewProps) {
 /** The picture, and of a page that changed also how it was. */
 function Sides({ shot }: { shot: Shot }) {
   const changed = shot.change === "changed" || shot.change === "gone";
-  const { data: change } = useChange(shot.id, changed);
+  const { data: change } = useChange(shot, changed);
   const [side, setSide] = useState<Side>("now");
   const [stretch, setStretch] = useState(-1);
   const scroller = useRef<HTMLDivElement>(null);

@@ -13,6 +13,7 @@ from types import TracebackType
 from typing import Any, Self
 from urllib.parse import urlsplit
 
+import psutil
 from playwright.sync_api import Browser as _Browser
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Playwright, sync_playwright
@@ -22,7 +23,7 @@ from tallpage.core.capture._page_door import PageDoor, page_script, translated
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
 from tallpage.core.capture._watch import BrowserWatch
-from tallpage.core.errors import TallPageError
+from tallpage.core.errors import PageError, TallPageError
 
 _ARGUMENTS = [
     "--disable-gpu",
@@ -89,7 +90,11 @@ class Browser:
         except PlaywrightError as error:
             self._playwright.stop()
             raise BrowserMissing(f"Chromium at {path} would not start.") from error
-        self._watch = BrowserWatch(self._find_process())
+        try:
+            self._watch = BrowserWatch(self._find_process())
+        except (PlaywrightError, psutil.NoSuchProcess) as error:
+            self._playwright.stop()
+            raise PageError("The browser ended while it was started.", code="browser_closed") from error
         return self
 
     def _find_process(self) -> int:

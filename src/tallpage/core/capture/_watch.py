@@ -17,12 +17,18 @@ class BrowserWatch:
 
     The driver mostly tells by itself; but a page that is opened in the very moment in which the
     browser dies is waited for without end. Once the driver is gone, whoever waits gets an error.
+
+    Raises:
+        psutil.NoSuchProcess: it is dead already.
     """
 
     def __init__(self, browser_process_id: int) -> None:
         self._browser = psutil.Process(browser_process_id)
         # A script may stand between the two: the driver is what this process started.
-        self._driver = next(row for row in self._browser.parents() if row.ppid() == os.getpid())
+        above = [row for row in self._browser.parents() if row.ppid() == os.getpid()]
+        if not above:  # it has ended meanwhile, and nobody is above it
+            raise psutil.NoSuchProcess(browser_process_id)
+        self._driver = above[0]
         self._dead = threading.Event()
         self._over = threading.Event()
         threading.Thread(target=self._watch, name="browser-watch", daemon=True).start()
@@ -42,7 +48,7 @@ class BrowserWatch:
         return self._dead.wait(seconds)
 
     def end(self) -> None:
-        """The browser is about to be ended in good order."""
+        """Nobody waits for the browser any more: its driver may end by itself."""
         self._over.set()
 
     def _watch(self) -> None:

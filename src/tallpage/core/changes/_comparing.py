@@ -48,16 +48,6 @@ class Change:
     stretches: tuple[Stretch, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class _Gap:
-    """Rows between two runs of equal ones; either side may have none."""
-
-    before_px: int
-    before_rows: int
-    now_px: int
-    now_rows: int
-
-
 def compare(before: Side, now: Side) -> Change:
     """Compare two captures; pixels are read only where rows differ. Of other widths, all differs."""
     width_px = now.manifest.width_px

@@ -94,7 +94,7 @@ def _derived(capture: Capture, name: str, make: Callable[[], bytes]) -> HttpResp
 
 
 def derived(capture: Capture, name: str, make: Callable[[], bytes]) -> bytes:
-    """A picture made from a capture, which never changes: from its file, or made now and kept there."""
+    """What is made from a capture, which never changes: from its file, or made now and kept there."""
     path = view_file(capture.storage_key, name)
     if path.exists():
         return path.read_bytes()

@@ -1,0 +1,59 @@
+"""Processes of the server over a data folder of their own, apart from the one of the test process."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from contextlib import closing
+from pathlib import Path
+from typing import Any
+
+MIGRATE = "from django.core.management import call_command; call_command('migrate', verbosity=0)"
+
+
+def environment(home: Path, **more: str) -> dict[str, str]:
+    """What a process of the server is told, besides ``more``."""
+    return {
+        **os.environ,
+        "DJANGO_SETTINGS_MODULE": "tallpage.server.settings",
+        "TALLPAGE_HOME": str(home),
+        **more,
+    }
+
+
+def run_django(code: str, told: dict[str, str]) -> None:
+    """Run some lines with Django set up, to their end."""
+    command = [sys.executable, "-c", f"import django; django.setup()\n{code}"]
+    subprocess.run(command, env=told, check=True)
+
+
+def start_logged(command: list[str], told: dict[str, str], log_path: Path) -> subprocess.Popen[bytes]:
+    """Start a process whose words go to the end of a file."""
+    with log_path.open("ab") as log:
+        return subprocess.Popen(command, env=told, stdout=log, stderr=log)
+
+
+def start_worker(home: Path, told: dict[str, str]) -> subprocess.Popen[bytes]:
+    """Start the supervisor of a queue."""
+    return start_logged([sys.executable, "-m", "django", "worker"], told, home / "worker.log")
+
+
+def rows(home: Path, query: str) -> list[tuple[Any, ...]]:
+    """What the database of a data folder answers."""
+    with closing(sqlite3.connect(home / "tallpage.sqlite3", timeout=20)) as database:
+        return database.execute(query).fetchall()
+
+
+def until(
+    seen: Callable[[], bool], *, patience_s: float = 60, step: Callable[[], None] = lambda: None
+) -> None:
+    """Wait for something, doing ``step`` meanwhile."""
+    last_s = time.monotonic() + patience_s
+    while not seen():
+        assert time.monotonic() < last_s, "it did not come to that in time"
+        step()
+        time.sleep(0.05)
