@@ -16,10 +16,9 @@ from PIL import Image, ImageDraw, ImageFont
 from scipy.stats import spearmanr
 from ssimulacra2 import compute_ssimulacra2
 
-from tallpage.core.fit import Choice, fidelity
-from tallpage.core.fit._recipes import encode
+from tallpage.core.fit import Choice, fit_with
 from tallpage.core.picture import Raster
-from tallpage.demo.photographs import paint
+from tallpage.demo.photographs import Subject, Weather, paint
 
 WIDTH_PX, HEIGHT_PX = 480, 360
 QUALITIES = (12, 25, 40, 55, 70, 82, 90, 95)
@@ -47,16 +46,17 @@ def screen_picture(seed: int) -> Image.Image:
 
 def pictures() -> dict[str, Image.Image]:
     """Name -> picture, half photographs and half screens."""
+    shown: tuple[tuple[Subject, Weather], ...] = (
+        ("ferry", "clear"),
+        ("village", "golden"),
+        ("beach", "dusk"),
+        ("lighthouse", "rain"),
+    )
     photos = {
         f"photo-{subject}": paint(
             f"bench-{subject}", subject=subject, weather=weather, width_px=WIDTH_PX, height_px=HEIGHT_PX
         )
-        for subject, weather in (
-            ("ferry", "clear"),
-            ("village", "golden"),
-            ("beach", "dusk"),
-            ("lighthouse", "rain"),
-        )
+        for subject, weather in shown
     }
     return photos | {f"screen-{seed}": screen_picture(seed) for seed in range(4)}
 
@@ -79,12 +79,11 @@ def main() -> None:
             picture.save(source)
             raster = Raster.from_rows(np.asarray(picture))
             for choice in choices():
-                data = encode(raster, choice)
+                made = fit_with(raster, choice)
                 shown = Path(scratch) / "shown.png"
-                shown.write_bytes(Raster.decode(data).held().as_png())
-                judged = compute_ssimulacra2(str(source), str(shown))
-                ours = fidelity(raster, Raster.decode(data))
-                samples.append((name, choice.format, choice.quality or choice.colours, ours, judged))
+                shown.write_bytes(Raster.decode(made.data).held().as_png())
+                score = compute_ssimulacra2(str(source), str(shown))
+                samples.append((name, choice.format, choice.quality or choice.colours, made.fidelity, score))
     ours, judged = np.array([row[3] for row in samples]), np.array([row[4] for row in samples])
     print(f"samples {len(samples)}  Spearman {spearmanr(ours, judged).statistic:.3f}")
     for group in ("photo", "screen"):

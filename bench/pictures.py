@@ -12,7 +12,7 @@ from http.server import SimpleHTTPRequestHandler, ThreadingHTTPServer
 from importlib.util import find_spec
 from pathlib import Path
 
-from PIL import Image
+from PIL import Image, ImageCms
 
 from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
 from tallpage.core.picture import save_joined_png
@@ -72,7 +72,8 @@ def held_out() -> Iterator[Job]:
 
 
 def special() -> Iterator[Job]:
-    """A transparent picture, a very tall one, and limits that nothing meets or everything does."""
+    """A transparent picture, one with a colour profile, a very tall one, and limits that nothing meets
+    or everything does."""
     tall = pages(("doc news",), most_px=14_000)["doc news"]
     yield Job("very tall", tall, 720, 400_000)
     yield Job("small enough as it is", tall.crop((0, 0, 1_280, 400)), 640, 150_000)
@@ -81,6 +82,17 @@ def special() -> Iterator[Job]:
     seen = Image.radial_gradient("L").resize(picture.size).point(lambda value: 255 - value)
     picture.putalpha(seen)
     yield Job("see-through", picture, 480, 26_000)
+    profiled = photograph("photo flower")
+    profiled.info["icc_profile"] = _swapped_profile()
+    yield Job("with a colour profile", profiled, 480, 19_000)
+
+
+def _swapped_profile() -> bytes:
+    """sRGB, but what is stored as red is meant as green: in its tag table they change places."""
+    profile = bytearray(ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes())
+    red, green = profile.index(b"rXYZ"), profile.index(b"gXYZ")
+    profile[red : red + 4], profile[green : green + 4] = b"gXYZ", b"rXYZ"
+    return bytes(profile)
 
 
 def _jobs(found: dict[str, Image.Image], photographs: dict[str, tuple[str, str]]) -> Iterator[Job]:

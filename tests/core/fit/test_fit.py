@@ -189,3 +189,35 @@ def test_formats_are_known_by_name() -> None:
     for bad in ([], ["bmp"], ["png", "exe"]):
         with pytest.raises(FitError):
             require_formats(bad)
+
+
+@settings(max_examples=12)
+@given(
+    st.sampled_from(sorted(MAKERS)),
+    st.floats(0.05, 4),
+    st.sampled_from(ALL),
+)
+def test_no_format_takes_more_than_five_files(kind: str, bits_a_pixel: float, name: str) -> None:
+    pixels = MAKERS[kind](360, 300)
+    limit_bytes = round(bits_a_pixel * 360 * 300 / 8)
+    result = fit_raster(raster_of(pixels), limit_bytes=limit_bytes, formats=require_formats([name]))
+    assert result.tries <= 5
+
+
+@pytest.mark.parametrize("bits_a_pixel", [0.5, 1.2])
+def test_colours_of_letters_are_kept_whole_and_those_of_photographs_are_halved(bits_a_pixel: float) -> None:
+    page = text_page(400, 300).copy()
+    page[:, :, 1] //= 2  # paper in a colour, and with it every edge of a letter
+    tried = {
+        name: fit_raster(
+            raster_of(pixels),
+            limit_bytes=round(bits_a_pixel * 400 * 300 / 8),
+            formats=require_formats(["jpeg"]),
+        )
+        for name, pixels in (("page", page), ("photograph", photograph(400, 300)))
+    }
+    assert {curve.recipe.name for curve in tried["page"].curves} == {
+        "JPEG, full colour",
+        "JPEG, halved colour",
+    }
+    assert {curve.recipe.name for curve in tried["photograph"].curves} == {"JPEG, halved colour"}

@@ -48,6 +48,7 @@ def test_a_picture_smaller_than_a_place_is_one_place() -> None:
     ("pixels", "words"),
     [
         (photograph(400, 400), "mostly photographs"),
+        (np.repeat(photograph(400, 400)[:, :, 1:2], 3, axis=2), "mostly photographs"),  # a grey one
         (text_page(400, 400), "mostly letters on plain colour"),
         (np.full((300, 300, 3), 200, dtype=np.uint8), "mostly plain colour"),
         (np.vstack([text_page(400, 600), photograph(400, 300)]), "letters on plain colour, with photographs"),

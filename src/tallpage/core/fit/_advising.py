@@ -6,8 +6,9 @@ import math
 from collections.abc import Sequence
 
 from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._fit import ShouldStop, fit_raster, least_acceptable
+from tallpage.core.fit._fit import ShouldStop, fit_raster
 from tallpage.core.fit._formats import ASKED_FOR_ONLY, FORMATS, Format
+from tallpage.core.fit._least import least_acceptable
 from tallpage.core.fit._making import Candidate
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._weight import weight_line

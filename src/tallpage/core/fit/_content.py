@@ -1,4 +1,5 @@
-"""What a picture consists of, read from a sample: used to say why a file came out as it did."""
+"""What a picture consists of, read from a sample: it says why a file came out as it did,
+and which settings are worth a try."""
 
 from __future__ import annotations
 
@@ -7,15 +8,21 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from tallpage.core.fit._recipes import Nature
 from tallpage.core.fit._sampling import sampled_rows
 from tallpage.core.picture import Raster
 
 _BLOCK_PX = 16
 _FLAT_COLOURS = 2
-_TEXT_COLOURS = 72
-"""Smoothed letters on a plain ground stay below so many colours in a block; photographs do not."""
+_FILLING = 77
+"""Of 256 pixels: where letters stand, their ground fills more of a block with one colour; in photographs,
+grey and smooth ones too, no colour does."""
 _MOSTLY = 0.6
 _SOME = 0.15
+_PHOTOGRAPHIC = 0.6
+"""Share from which a picture is treated as a photograph: pages have up to 0.15 of that kind without
+showing any, photographs 0.77 and more."""
+_LARGE_PIXELS = 500_000
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -39,21 +46,27 @@ class Content:
 def read_content(raster: Raster) -> Content:
     """Read ``raster``, of which up to 250,000 pixels are looked at."""
     sample = sampled_rows(raster).flattened((255, 255, 255)).without_alpha()
-    colours = _colours_by_block(sample.rows(0, sample.size.height_px))
-    if colours.size == 0:
+    blocks = _sorted_blocks(sample.rows(0, sample.size.height_px))
+    if blocks.size == 0:
         return Content(flat=1.0, text=0.0, photo=0.0)
-    flat = float(np.mean(colours <= _FLAT_COLOURS))
-    photo = float(np.mean(colours > _TEXT_COLOURS))
+    colours = 1 + (np.diff(blocks, axis=1) != 0).sum(axis=1)
+    filled = (blocks[:, _FILLING - 1 :] == blocks[:, : 1 - _FILLING]).any(axis=1)
+    flat, photo = float(np.mean(colours <= _FLAT_COLOURS)), float(1 - filled.mean())
     return Content(flat=flat, text=1.0 - flat - photo, photo=photo)
 
 
-def _colours_by_block(rows: NDArray[np.uint8]) -> NDArray[np.int64]:
-    """How many colours each whole block has."""
+def nature_of(raster: Raster, sample: Raster) -> Nature:
+    """The nature of ``raster``, of which ``sample`` is a part or all."""
+    return Nature(
+        photographic=read_content(sample).photo >= _PHOTOGRAPHIC,
+        large=raster.size.pixels > _LARGE_PIXELS,
+    )
+
+
+def _sorted_blocks(rows: NDArray[np.uint8]) -> NDArray[np.int32]:
+    """The colours of each whole block as numbers, in order: shape (blocks, 256)."""
     down, across = rows.shape[0] // _BLOCK_PX, rows.shape[1] // _BLOCK_PX
     whole = rows[: down * _BLOCK_PX, : across * _BLOCK_PX].astype(np.int32)
     codes = whole[:, :, 0] << 16 | whole[:, :, 1] << 8 | whole[:, :, 2]
     by_block = codes.reshape(down, _BLOCK_PX, across, _BLOCK_PX).swapaxes(1, 2)
-    blocks = by_block.reshape(down * across, _BLOCK_PX**2)
-    ordered = np.sort(blocks, axis=1)
-    counts: NDArray[np.int64] = 1 + (np.diff(ordered, axis=1) != 0).sum(axis=1)
-    return counts
+    return np.sort(by_block.reshape(down * across, _BLOCK_PX**2), axis=1)

@@ -7,8 +7,8 @@ import functools
 import math
 from dataclasses import dataclass, replace
 
+from tallpage.core.fit._known import Sample
 from tallpage.core.fit._recipes import Recipe
-from tallpage.core.fit._sampling import Sample
 
 
 def of_the_whole(byte_count: int, sample: Sample, fixed_bytes: int) -> float:
@@ -20,18 +20,21 @@ def of_the_whole(byte_count: int, sample: Sample, fixed_bytes: int) -> float:
 class CurvePoint:
     """One knob: how heavy the whole would be, how good it would look; found out when it is asked for."""
 
-    def __init__(self, knob: int, recipe: Recipe, sample: Sample, *, draft: bool) -> None:
+    def __init__(
+        self, knob: int, recipe: Recipe, sample: Sample, *, draft: bool, weight: float = 1.0
+    ) -> None:
         self.knob = knob
         self.choice = recipe.choice_at(knob)
+        self.weight = weight
         self._draft = draft
         self._fixed_bytes = recipe.fixed_bytes
         self._sample = sample
 
     @functools.cached_property
     def byte_count(self) -> float:
-        """Bytes of the whole as such a file."""
+        """Bytes of the whole as a careful file."""
         data = self._sample.picture.encoded(self.choice, draft=self._draft)
-        return of_the_whole(len(data), self._sample, self._fixed_bytes)
+        return self.weight * of_the_whole(len(data), self._sample, self._fixed_bytes)
 
     @functools.cached_property
     def fidelity(self) -> float:
@@ -46,7 +49,7 @@ class Curve:
     recipe: Recipe
     points: tuple[CurvePoint, ...]
     weight: float = 1.0
-    """By which the points' bytes are multiplied, for a careful file of the whole."""
+    """By which the points' bytes are multiplied, as files that were really made tell."""
 
     def bytes_at(self, knob: int) -> float:
         """Bytes expected of the whole; between points they grow as an exponential of the knob."""
@@ -89,25 +92,38 @@ class Curve:
 
 def curve_of(sample: Sample, recipe: Recipe) -> Curve:
     """The curve of a recipe, right in bytes and in looks."""
-    draft = recipe.draft_weight is not None and recipe.drafts_look_alike
-    return _curve(sample, recipe, draft=draft)
+    return _careful_curve(sample, recipe, draft=recipe.drafts_look_alike)
 
 
 def rough_curve_of(sample: Sample, recipe: Recipe) -> Curve:
     """The curve from drafts, where there are any: found quickly, and only its bytes tell."""
-    return _curve(sample, recipe, draft=recipe.draft_weight is not None)
+    return _careful_curve(sample, recipe, draft=True)
+
+
+def draft_curve_of(sample: Sample, recipe: Recipe) -> Curve:
+    """The curve of the drafts themselves; the recipe must have some."""
+    points = tuple(CurvePoint(knob, recipe, sample, draft=True) for knob in recipe.probed)
+    return Curve(recipe=recipe, points=points)
 
 
 def calibrated(curve: Curve, sample: Sample, knob: int) -> Curve:
     """The curve with its weight found at ``knob``, by one careful file of the sample.
 
-    How much lighter than drafts they are differs by picture more than by knob.
+    What is left of the difference is a matter of the picture more than of the knob.
     """
     data = sample.picture.encoded(curve.recipe.choice_at(knob))
     careful_bytes = of_the_whole(len(data), sample, curve.recipe.fixed_bytes)
     return replace(curve, weight=curve.weight * careful_bytes / curve.bytes_at(knob))
 
 
-def _curve(sample: Sample, recipe: Recipe, *, draft: bool) -> Curve:
-    points = tuple(CurvePoint(knob, recipe, sample, draft=draft) for knob in recipe.probed)
-    return Curve(recipe=recipe, points=points, weight=(recipe.draft_weight or 1.0) if draft else 1.0)
+def _careful_curve(sample: Sample, recipe: Recipe, *, draft: bool) -> Curve:
+    weights = recipe.draft_weights
+    if weights is None or not draft:
+        points = tuple(CurvePoint(knob, recipe, sample, draft=False) for knob in recipe.probed)
+        return Curve(recipe=recipe, points=points)
+    by_knob = weights.photographs if sample.picture.nature.photographic else weights.pages
+    points = tuple(
+        CurvePoint(knob, recipe, sample, draft=True, weight=weight)
+        for knob, weight in zip(recipe.probed, by_knob, strict=True)
+    )
+    return Curve(recipe=recipe, points=points)

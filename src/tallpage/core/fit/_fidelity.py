@@ -9,6 +9,7 @@ to ssimulacra2's judgement of 936 encodings of 36 real screens and photographs; 
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -34,10 +35,9 @@ _SCALES = 3
 _C2 = (0.03 * 255) ** 2
 _MASKING = 8.0
 """Levels by which an error is less seen for each level of busyness around it, and this many anyway."""
-# Rows: R, G, B -> Y, Cb, Cr (ITU-R BT.601, full range, without the offset of the colour planes).
-_TO_YCC = np.array(
-    [[0.299, 0.587, 0.114], [-0.168736, -0.331264, 0.5], [0.5, -0.418688, -0.081312]], dtype=np.float32
-)
+# R, G, B -> Y, and B - Y, R - Y -> Cb, Cr (ITU-R BT.601, full range, without the offset of the colours).
+_RED, _GREEN, _BLUE = np.float32(0.299), np.float32(0.587), np.float32(0.114)
+_PER_BLUE, _PER_RED = np.float32(0.564334), np.float32(0.713267)
 # Weights of the means, and of the fourth-power means, in which the worst places count most.
 _STRUCTURE_HALF, _STRUCTURE_QUARTER = 35.9, 568.5
 LUMA_WEIGHTS = (21.0, 5.2)
@@ -48,8 +48,70 @@ _WORST_SHARE = 0.3
 """How much the worst stretch counts by itself: one ruined stretch of a tall page is not averaged away."""
 _GAIN, _POWER = 10.0, 0.63
 
+_KEPT_PIXELS = 2_000_000
+"""Some 8 bytes are kept of each."""
+
 Plane = NDArray[np.float32]
 Terms = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Windowed:
+    """A plane, and means and variances of its windows of 8 × 8, every 4 px."""
+
+    plane: Plane
+    mean: Plane
+    variance: Plane
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Seen:
+    """Rows of a picture as they are judged: luma at three scales, both colours at half size."""
+
+    luma: Windowed
+    half: Windowed
+    quarter: Windowed
+    colours: tuple[Windowed, Windowed]
+
+
+class Original:
+    """A picture that files are judged against; what is read of a small one is kept for the next file."""
+
+    def __init__(self, raster: Raster) -> None:
+        self._raster = raster
+        self._bands: dict[int, Seen] = {}
+
+    def fidelity(self, result: Raster) -> float:
+        """Fidelity of ``result``, of the same size; transparency is seen over white.
+
+        Raises:
+            ValueError: the sizes differ.
+        """
+        if self._raster.size != result.size:
+            raise ValueError(f"cannot compare {self._raster.size} with {result.size}")
+        rows = bands(result.size.height_px, BAND_PX)
+
+        def terms_of(band: tuple[int, int]) -> Terms:
+            return _terms(self._seen(*band), seen(result, *band))
+
+        if len(rows) == 1:  # another thread would only have to be waited for
+            terms = np.array([terms_of(rows[0])])
+        else:
+            with ThreadPoolExecutor(max_workers=_AT_ONCE) as pool:
+                terms = np.array(list(pool.map(terms_of, rows)))
+        shares = np.array([height_px for _, height_px in rows]) / result.size.height_px
+        overall = _distortion(shares @ terms)
+        worst = max(_distortion(row) for row in terms)
+        distortion = (1 - _WORST_SHARE) * overall + _WORST_SHARE * worst
+        return round(float(np.clip(100.0 - _GAIN * distortion**_POWER, 0.0, 100.0)), 1)
+
+    def _seen(self, top_px: int, height_px: int) -> Seen:
+        if top_px in self._bands:
+            return self._bands[top_px]
+        found = seen(self._raster, top_px, height_px)
+        if self._raster.size.pixels <= _KEPT_PIXELS:
+            self._bands[top_px] = found
+        return found
 
 
 def fidelity(original: Raster, result: Raster) -> float:
@@ -58,20 +120,7 @@ def fidelity(original: Raster, result: Raster) -> float:
     Raises:
         ValueError: the sizes differ.
     """
-    if original.size != result.size:
-        raise ValueError(f"cannot compare {original.size} with {result.size}")
-    rows = bands(original.size.height_px, BAND_PX)
-
-    def terms_of(band: tuple[int, int]) -> Terms:
-        return _terms(band_planes(original, *band), band_planes(result, *band))
-
-    with ThreadPoolExecutor(max_workers=_AT_ONCE) as pool:
-        terms = np.array(list(pool.map(terms_of, rows)))
-    shares = np.array([height_px for _, height_px in rows]) / original.size.height_px
-    overall = _distortion(shares @ terms)
-    worst = max(_distortion(row) for row in terms)
-    distortion = (1 - _WORST_SHARE) * overall + _WORST_SHARE * worst
-    return round(float(np.clip(100.0 - _GAIN * distortion**_POWER, 0.0, 100.0)), 1)
+    return Original(original).fidelity(result)
 
 
 def fidelity_in_words(score: float) -> str:
@@ -79,27 +128,36 @@ def fidelity_in_words(score: float) -> str:
     return next(words for floor, words in _WORDS if score >= floor)
 
 
-def band_planes(raster: Raster, top_px: int, height_px: int) -> list[Plane]:
-    """Luma and both colours of some rows, padded to what the smallest scale needs."""
+def seen(raster: Raster, top_px: int, height_px: int) -> Seen:
+    """Some rows as they are judged, padded to what the smallest scale needs."""
     rows = raster.flattened((255, 255, 255)).without_alpha().rows(top_px, height_px)
-    red, green, blue = (rows[:, :, channel].astype(np.float32) for channel in range(3))
-    ycc = [by_red * red + by_green * green + by_blue * blue for by_red, by_green, by_blue in _TO_YCC]
     least = 8 * 2 ** (_SCALES - 1)
     missing = [max(0, least - side) for side in rows.shape[:2]]
     if any(missing):
-        ycc = [np.pad(plane, [(0, missing[0]), (0, missing[1])], mode="edge") for plane in ycc]
-    return ycc
+        rows = np.pad(rows, [(0, missing[0]), (0, missing[1]), (0, 0)], mode="edge")
+    red, green, blue = (rows[:, :, channel].astype(np.float32) for channel in range(3))
+    half_red, half_blue = _halved(red), _halved(blue)
+    luma = red
+    for plane, weight in ((red, _RED), (green, _GREEN), (blue, _BLUE)):
+        plane *= weight
+    luma += green
+    luma += blue
+    half = _halved(luma)
+    return Seen(
+        luma=_windowed(luma),
+        half=_windowed(half),
+        quarter=_windowed(_halved(half)),
+        colours=(_windowed(_PER_BLUE * (half_blue - half)), _windowed(_PER_RED * (half_red - half))),
+    )
 
 
-def _terms(original: list[Plane], result: list[Plane]) -> Terms:
+def _terms(original: Seen, result: Seen) -> Terms:
     """Means of what is weighed, over one band: of the structure lost, and of fourth powers."""
-    luma, other_luma = original[0], result[0]
-    structure, error = lost_and_wrong(luma, other_luma)
-    half = lost_and_wrong(halved(luma), halved(other_luma))[0]
-    quarter = lost_and_wrong(halved(halved(luma)), halved(halved(other_luma)))[0]
+    structure, error = lost_and_wrong(original.luma, result.luma)
+    half = lost_and_wrong(original.half, result.half)[0]
+    quarter = lost_and_wrong(original.quarter, result.quarter)[0]
     colours = [
-        lost_and_wrong(halved(first), halved(second))
-        for first, second in zip(original[1:], result[1:], strict=True)
+        lost_and_wrong(one, other) for one, other in zip(original.colours, result.colours, strict=True)
     ]
     return np.array(
         [
@@ -125,20 +183,26 @@ def _fourth(plane: Plane) -> float:
     return float(np.mean(squares * squares))
 
 
-def lost_and_wrong(first: Plane, second: Plane) -> tuple[Plane, Plane]:
+def lost_and_wrong(first: Windowed, second: Windowed) -> tuple[Plane, Plane]:
     """Structure lost (0 none, 1 all), and the masked error, in overlapping 8 × 8 windows, every 4 px."""
-    difference = first - second
-    mean_1, mean_2, shift = _window_means(first), _window_means(second), _window_means(difference)
-    variance_1 = np.maximum(_window_means(first * first) - mean_1 * mean_1, 0)
-    variance_2 = np.maximum(_window_means(second * second) - mean_2 * mean_2, 0)
-    squared = _window_means(difference * difference)
+    difference = first.plane - second.plane
+    difference *= difference
+    squared = _window_means(difference)
+    shift = first.mean - second.mean
     # 1 - (2 cov + C) / (var1 + var2 + C), written by the difference: exactly 0 for the same pixels.
-    structure = np.maximum(squared - shift * shift, 0) / (variance_1 + variance_2 + np.float32(_C2))
-    error = np.sqrt(squared, dtype=np.float32) / (
-        np.sqrt(variance_1, dtype=np.float32) + np.float32(_MASKING)
-    )
-    lost = np.minimum(structure, np.float32(2))
-    return lost.astype(np.float32, copy=False), error.astype(np.float32, copy=False)
+    lost = squared - shift * shift
+    np.maximum(lost, 0, out=lost)
+    lost /= first.variance + second.variance + np.float32(_C2)
+    wrong = np.sqrt(squared, out=squared)
+    wrong /= np.sqrt(first.variance) + np.float32(_MASKING)
+    return np.minimum(lost, np.float32(2), out=lost), wrong
+
+
+def _windowed(plane: Plane) -> Windowed:
+    mean = _window_means(plane)
+    variance = _window_means(plane * plane)
+    variance -= mean * mean
+    return Windowed(plane=plane, mean=mean, variance=np.maximum(variance, 0, out=variance))
 
 
 def _window_means(plane: Plane) -> Plane:
@@ -147,8 +211,7 @@ def _window_means(plane: Plane) -> Plane:
     return means
 
 
-def halved(plane: Plane) -> Plane:
-    """A plane at half its width and height."""
+def _halved(plane: Plane) -> Plane:
     return _block_means(plane, 2)
 
 

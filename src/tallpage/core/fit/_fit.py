@@ -3,29 +3,30 @@
 from __future__ import annotations
 
 import functools
+from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import Executor, ThreadPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._curve import Curve, calibrated, curve_of, rough_curve_of
+from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._forecast import Forecast, forecast, softened_forecast
 from tallpage.core.fit._formats import Format
+from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._making import Candidate, measured, ready_for
-from tallpage.core.fit._memory import FitMemory, KnownPicture
-from tallpage.core.fit._recipes import LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
-from tallpage.core.fit._sampling import Sample, sample_of
+from tallpage.core.fit._memory import FitMemory
+from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
 from tallpage.core.fit._search import search_knob
 from tallpage.core.picture import Raster
 
 _MOST_TRIES = 5
-"""Full files of a format at most, where it may turn out the best."""
+"""Full files of a format at most, whatever is tried with it."""
 _TRIES_FOR_COMPARISON = 1
-_FIRST_TRIES = 2
-_CAUTION, _CAUTION_ONCE = 1.0, 1.03
-"""Files are aimed a little below the limit, a single one a little more."""
-_NEAR_ENOUGH, _COMPARABLE = 0.955, 0.88
+_FIRST_TRIES = 3
+_CAUTION_ONCE = 1.03
+"""Single files are aimed a little below the limit."""
+_NEAR_ENOUGH, _NEAR_ENOUGH_WHEN_SLOW, _COMPARABLE = 0.955, 0.94, 0.88
 """Shares of the limit from which another file would look hardly better, or tell hardly more."""
 _IN_THE_RUNNING = 4.0
 """Points of expected fidelity behind the best within which a format is searched as carefully."""
@@ -37,9 +38,12 @@ _PALETTE_SAVES = 6.0
 """Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
 _FAR_OVER = 1.5
 """How far over the limit a quickly made lossless file must be for no careful one to be made."""
+_SOFTENED_BELOW = 35.0
+"""Fidelity from which softening never gained so much."""
 _SOFTENING_GAINS = 4.0
 """Points that a softened file must be ahead: our fidelity likes softness a little more than people do."""
-_VERIFIED_AT_MOST = 3
+_HALVED_BELOW_BITS = 1.25
+"""Bits a pixel below which photographs never look better with full colour planes."""
 _AT_ONCE = 2
 _ALONE_FROM_PIXELS = 8_000_000
 """An encoder holds some 20 bytes a pixel: of large pictures one is encoded at a time."""
@@ -86,10 +90,10 @@ def fit_raster(
     memory = memory or FitMemory()
     pixels, usable = ready_for(raster, formats)
     source = KnownPicture(pixels, memory)
-    sample = sample_of(source, memory)
+    sample = source.sample()
     at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
     with ThreadPoolExecutor(max_workers=at_once) as pool:
-        search = _Search(source, sample, limit_bytes, usable, pool, should_stop)
+        search = _Search(source, sample, limit_bytes, usable, pool, at_once, should_stop)
         if on_first is not None:
             search.try_quickly(on_first)
         search.try_lossless()
@@ -110,7 +114,8 @@ def fit_raster(
 @dataclass(frozen=True, slots=True)
 class _Plan:
     forecast: Forecast
-    most_tries: int
+    for_comparison: bool = False
+    """Whether one file is enough, and near enough sooner."""
 
 
 class _Search:
@@ -123,6 +128,7 @@ class _Search:
         limit_bytes: int,
         usable: Sequence[Format],
         pool: Executor,
+        at_once: int,
         should_stop: ShouldStop,
     ) -> None:
         self.found: list[Candidate] = []
@@ -132,7 +138,9 @@ class _Search:
         self._limit_bytes = limit_bytes
         self._usable = usable
         self._pool = pool
+        self._at_once = at_once
         self._should_stop = should_stop
+        self._tries: Counter[Format] = Counter()
         self._likeliest: Forecast | None = None
 
     def try_quickly(self, on_first: Callable[[Candidate], None]) -> None:
@@ -143,12 +151,10 @@ class _Search:
         if len(self._usable) == 1 or self._quick_png <= self._limit_bytes:
             return
         # JPEG comes first among the recipes, and is the quickest.
-        recipe = next(
-            (row for row in LOSSY if row.format in self._usable and row.draft_weight is not None), None
-        )
+        recipe = next((row for row in self._recipes if row.draft_weights is not None), None)
         if recipe is None:
             return
-        draft = replace(rough_curve_of(self._sample, recipe), weight=1.0)
+        draft = draft_curve_of(self._sample, recipe)
         wanted_bytes = float(self._limit_bytes)
         for _ in range(_FIRST_TRIES):
             knob = draft.highest_within(wanted_bytes)
@@ -173,29 +179,28 @@ class _Search:
 
     def try_lossy(self) -> None:
         """The likeliest recipe of each format, in as many files as its chances deserve."""
-        recipes = self._recipes()
-        self.curves = tuple(curve_of(self._sample, row) for row in recipes)
+        self.curves = tuple(curve_of(self._sample, row) for row in self._recipes)
         # The slowest comes last among the recipes, and starts first.
-        expected = [self._pool.submit(self._expected, row) for row in reversed(recipes)]
+        expected = [self._pool.submit(self._expected, row) for row in reversed(self._recipes)]
         plans = _planned([found for future in expected if (found := future.result())])
-        self._note(self._pool.map(self._best_of, plans))
-        compared = [row for row in plans if row.most_tries < _MOST_TRIES]
+        self._make(plans)
+        compared = [row for row in plans if row.for_comparison]
         best = max(self.found, key=lambda row: row.fidelity, default=None)
         # What was only tried for comparison may fit all the same, or turn out the best.
         again = [row for row in compared if best is None or best.recipe == row.forecast.recipe.name]
-        self._note(self._pool.map(self._best_of, [_Plan(row.forecast, _MOST_TRIES) for row in again]))
+        self._make([_Plan(row.forecast) for row in again])
         self._likeliest = plans[0].forecast if plans else None
 
     def try_softened(self) -> None:
-        """Where nothing acceptable fits, the likeliest format again from slightly softened pixels."""
+        """Where nothing fits that comes near, the likeliest format again from slightly softened pixels."""
         best = max((row.fidelity for row in self.found), default=0.0)
-        if best >= ACCEPTABLE_FIDELITY or self._likeliest is None:
+        if best >= _SOFTENED_BELOW or self._likeliest is None:
             return
         found = softened_forecast(self._likeliest, self._source, self._sample, self._limit_bytes)
         # Foretold against foretold: a sample errs alike for both.
         if found is None or found.looks < self._likeliest.looks + _SOFTENING_GAINS:
             return
-        candidate = self._best_of(_Plan(found, _MOST_TRIES))
+        candidate = self._best_of(_Plan(found), at_once=self._at_once)
         if candidate is not None and candidate.fidelity >= best + _SOFTENING_GAINS:
             self.found.append(candidate)
 
@@ -204,9 +209,17 @@ class _Search:
         """About how heavy the same pixels would be as PNG."""
         return self._quickly(Choice(format="png"))
 
+    @property
+    def _bits_a_pixel(self) -> float:
+        """What the limit leaves for each."""
+        return 8 * self._limit_bytes / self._source.raster.size.pixels
+
+    @functools.cached_property
     def _recipes(self) -> list[Recipe]:
         """The lossy recipes worth a look: palettes where the picture is simple or nothing else is taken."""
         found = [row for row in LOSSY if row.format in self._usable]
+        if self._source.nature.photographic and self._bits_a_pixel < _HALVED_BELOW_BITS:
+            found = [row for row in found if row is not JPEG_FULL_COLOUR]
         without = [row for row in found if row not in PALETTE_RECIPES]
         if not without or len(without) == len(found):
             return found
@@ -221,7 +234,17 @@ class _Search:
 
     def _expected(self, recipe: Recipe) -> Forecast | None:
         self._should_stop()
-        return forecast(self._source, self._sample, recipe, self._limit_bytes)
+        found = forecast(self._source, self._sample, recipe, self._limit_bytes)
+        if found is not None and len(self._recipes) > 1:
+            _ = found.looks  # judged here, beside the others, for they will be compared
+        return found
+
+    def _make(self, plans: Sequence[_Plan]) -> None:
+        """The files of some plans; where there is one only, two of its files at a time."""
+        if len(plans) == 1:
+            self._note([self._best_of(plans[0], at_once=self._at_once)])
+        else:
+            self._note(self._pool.map(self._best_of, plans))
 
     def _same_pixels(self, recipe: Recipe) -> Candidate | None:
         """The lossless file of a recipe, if it fits."""
@@ -229,27 +252,36 @@ class _Search:
         choice = recipe.choice_at(0)
         if recipe.format == "webp" and self._quickly(choice) > _FAR_OVER * self._limit_bytes:
             return None
+        self._tries[recipe.format] += 1
         fits = len(self._source.encoded(choice)) <= self._limit_bytes
         return measured(self._source, recipe, choice) if fits else None
 
-    def _best_of(self, plan: _Plan) -> Candidate | None:
-        """The best fitting file of one recipe."""
+    def _best_of(self, plan: _Plan, *, at_once: int = 1) -> Candidate | None:
+        """The best fitting file of one recipe; only on its own may it make several at once."""
         self._should_stop()
         curve = plan.forecast.curve
-        caution = _CAUTION if plan.most_tries == _MOST_TRIES else _CAUTION_ONCE
+        left = _MOST_TRIES - self._tries[curve.recipe.format]
+        most_tries = min(left, _TRIES_FOR_COMPARISON) if plan.for_comparison else left
+        caution = _CAUTION_ONCE if plan.for_comparison else 1.0
+        near_enough = _NEAR_ENOUGH_WHEN_SLOW if curve.recipe.slow else _NEAR_ENOUGH
 
         def size_at(knob: int) -> int:
             self._should_stop()
             return len(self._source.encoded(curve.recipe.choice_at(knob)))
 
+        def sizes_at(knobs: Sequence[int]) -> Sequence[int]:
+            return list((map if len(knobs) == 1 else self._pool.map)(size_at, knobs))
+
         outcome = search_knob(
-            size_at,
+            sizes_at,
             curve.recipe.knobs,
             self._limit_bytes,
             estimate=lambda knob: curve.bytes_at(knob) * caution,
-            most_tries=plan.most_tries,
-            near_enough=_NEAR_ENOUGH if plan.most_tries == _MOST_TRIES else _COMPARABLE,
+            most_tries=most_tries,
+            at_once=at_once,
+            near_enough=_COMPARABLE if plan.for_comparison else near_enough,
         )
+        self._tries[curve.recipe.format] += outcome.tries
         return (
             None
             if outcome.knob is None
@@ -264,44 +296,12 @@ def _planned(forecasts: Iterable[Forecast]) -> list[_Plan]:
         known = best.get(found.recipe.format)
         if known is None or found.looks > known.looks:
             best[found.recipe.format] = found
+    if len(best) == 1:
+        return [_Plan(found) for found in best.values()]
     ranked = sorted(best.values(), key=lambda row: -row.looks)
-    plans = []
-    for found in ranked:
-        behind = ranked[0].looks - found.looks
-        if behind <= _WORTH_COMPARING:
-            tries = _MOST_TRIES if behind <= _IN_THE_RUNNING else _TRIES_FOR_COMPARISON
-            plans.append(_Plan(found, tries))
-    return plans
-
-
-def least_acceptable(
-    raster: Raster,
-    formats: Sequence[Format],
-    memory: FitMemory,
-    *,
-    should_stop: ShouldStop = lambda: None,
-) -> Candidate | None:
-    """About the smallest file that still looks acceptable, whatever any limit says.
-
-    Which recipe and knob that is is found on a sample; the file is then really made.
-    """
-    pixels, usable = ready_for(raster, formats)
-    source = KnownPicture(pixels, memory)
-    sample = sample_of(source, memory)
-    predicted: list[tuple[float, Recipe, int]] = []
-    for recipe in LOSSY:
-        if recipe.format not in usable:
-            continue
-        should_stop()
-        curve = curve_of(sample, recipe)
-        knob = curve.least_for(ACCEPTABLE_FIDELITY)
-        if knob is not None:
-            curve = calibrated(curve, sample, knob)
-            predicted.append((curve.bytes_at(knob), recipe, recipe.knobs.index(knob)))
-    for _, recipe, position in sorted(predicted, key=lambda row: row[0]):
-        for knob in recipe.knobs[position :: max(1, len(recipe.knobs) // 12)][:_VERIFIED_AT_MOST]:
-            should_stop()
-            candidate = measured(source, recipe, recipe.choice_at(knob))
-            if candidate.fidelity >= ACCEPTABLE_FIDELITY:
-                return candidate
-    return None
+    behind = [ranked[0].looks - found.looks for found in ranked]
+    return [
+        _Plan(found, for_comparison=points > _IN_THE_RUNNING)
+        for found, points in zip(ranked, behind, strict=True)
+        if points <= _WORTH_COMPARING
+    ]

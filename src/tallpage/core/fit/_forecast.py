@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+import functools
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from tallpage.core.fit._curve import Curve, calibrated, rough_curve_of
-from tallpage.core.fit._memory import KnownPicture
+from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._recipes import Recipe, softened_recipe
-from tallpage.core.fit._sampling import Sample
 
 _HOPELESS = 1.5
 """How far over the limit the lightest file must be expected for a recipe not to be tried at all."""
@@ -18,17 +18,26 @@ _POINTS_AN_E_FOLD = 25.0
 """Fidelity rises by about so much when bytes grow e-fold: 20 on pages, up to 40 on photographs."""
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Forecast:
-    """A recipe, how good its best file under the limit is expected to look, and how heavy its files are."""
+    """A recipe, how heavy its files are, and how good its best one under the limit is expected to look."""
 
-    curve: Curve
-    looks: float
+    def __init__(self, curve: Curve, sample: Sample, knob: int, limit_bytes: int) -> None:
+        self.curve = curve
+        self.recipe = curve.recipe
+        self._sample = sample
+        self._knob = knob
+        self._limit_bytes = limit_bytes
 
-    @property
-    def recipe(self) -> Recipe:
-        """The recipe that is foretold."""
-        return self.curve.recipe
+    @functools.cached_property
+    def looks(self) -> float:
+        """Expected fidelity; judging takes as long as encoding, so it is done when it is asked for."""
+        fidelity = self._sample.picture.fidelity(self.recipe.choice_at(self._knob))
+        careful_bytes = self.curve.bytes_at(self._knob)
+        if self._knob == self.recipe.knobs[0] and careful_bytes > self._limit_bytes:
+            return fidelity - _UNLIKELY
+        if self.recipe.draft_weights is not None:
+            fidelity += _POINTS_AN_E_FOLD * math.log(self._limit_bytes / careful_bytes)
+        return min(fidelity, 100.0)
 
 
 def forecast(source: KnownPicture, sample: Sample, recipe: Recipe, limit_bytes: int) -> Forecast | None:
@@ -55,24 +64,18 @@ def _foretold(curve: Curve, source: KnownPicture, sample: Sample, limit_bytes: i
         return None
     curve = calibrated(curve, sample, knob)
     curve = replace(curve, weight=curve.weight * heavier)
-    careful_bytes = curve.bytes_at(knob)
-    looks = sample.picture.fidelity(recipe.choice_at(knob))
-    if knob == recipe.knobs[0] and careful_bytes > limit_bytes:
-        # A forecast can err: what is expected to be only a little too heavy is tried.
-        hopeless = careful_bytes > _HOPELESS * limit_bytes
-        return None if hopeless else Forecast(curve=curve, looks=looks - _UNLIKELY)
-    if recipe.draft_weight is not None:
-        looks += _POINTS_AN_E_FOLD * math.log(limit_bytes / careful_bytes)
-    return Forecast(curve=curve, looks=min(looks, 100.0))
+    # A forecast can err: what is expected to be only a little too heavy is tried.
+    hopeless = knob == recipe.knobs[0] and curve.bytes_at(knob) > _HOPELESS * limit_bytes
+    return None if hopeless else Forecast(curve, sample, knob, limit_bytes)
 
 
 def _heavier_by(curve: Curve, source: KnownPicture, sample: Sample, knob: int) -> float:
     """How many times as heavy the whole is as its sample tells, by a draft of it near ``knob``."""
-    if curve.recipe.draft_weight is None or sample.share == 1:
+    if curve.recipe.draft_weights is None or sample.share == 1:
         return 1.0
     nearest = min(curve.points, key=lambda point: abs(point.knob - knob))
     whole_bytes = len(source.encoded(nearest.choice, draft=True))
-    return whole_bytes / nearest.byte_count
+    return whole_bytes * nearest.weight / nearest.byte_count
 
 
 def _knob_within(curve: Curve, limit_bytes: float) -> int | None:

@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 
 from tallpage.core.errors import FitError
 from tallpage.core.fit._formats import FORMATS, Format
-from tallpage.core.fit._memory import FitMemory, KnownPicture
+from tallpage.core.fit._known import KnownPicture
+from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import RECIPES, Choice, Recipe
 from tallpage.core.picture import WHITE, Raster
 

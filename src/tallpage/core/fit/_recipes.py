@@ -19,7 +19,19 @@ _AVIF_QUALITIES = tuple(
     or (35 <= quality <= 55 and quality % 5 not in (1, 3))
     or (quality > 55 and quality % 4 != 1)
 )
+_SHARP_PHOTOGRAPHS_FROM = 72
+"""Quality of WebP below which photographs look no better for sharp colours."""
 _PALETTES = (2, 4, 16, 256)  # what one, two, four and eight bits a pixel can name
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Nature:
+    """What of a picture decides how it is best encoded, beside the choice."""
+
+    photographic: bool
+    """No letters whose colours want care."""
+    large: bool
+    """So large that the last bit of effort would take too long."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -40,6 +52,15 @@ class Choice:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class DraftWeights:
+    """Bytes of a careful file for each of a draft's, at each knob that is probed: medians of the pages
+    and photographs of ``bench/fit``."""
+
+    pages: Sequence[float]
+    photographs: Sequence[float]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Recipe:
     """A format with its settings; ``knobs`` ascend in bytes and looks, empty when there is none."""
 
@@ -49,10 +70,12 @@ class Recipe:
     choice_at: Callable[[int], Choice]
     probed: Sequence[int] = ()
     """Knobs at which a sample is encoded to predict the others."""
-    draft_weight: float | None = None
-    """Bytes of a careful file for each of a draft's, roughly; None where there are no drafts."""
+    draft_weights: DraftWeights | None = None
+    """None where there are no drafts."""
     drafts_look_alike: bool = True
     """Whether a draft looks about as good as the careful file of its knob."""
+    slow: bool = False
+    """Whether another file takes so long that it has to gain more."""
     fixed_bytes: int = 0
     """Bytes of a file's head and tables, which do not grow with the picture."""
 
@@ -77,7 +100,9 @@ RECIPES: tuple[Recipe, ...] = (
         format="jpeg",
         knobs=_QUALITIES,
         probed=_PROBED,
-        draft_weight=0.81,
+        draft_weights=DraftWeights(
+            pages=(0.62, 0.73, 0.78, 0.80, 0.84, 0.90), photographs=(0.84, 0.87, 0.88, 0.89, 0.90, 0.88)
+        ),
         fixed_bytes=600,
         choice_at=lambda knob: Choice(format="jpeg", quality=knob),
     ),
@@ -86,7 +111,9 @@ RECIPES: tuple[Recipe, ...] = (
         format="jpeg",
         knobs=_QUALITIES,
         probed=_PROBED,
-        draft_weight=0.81,
+        draft_weights=DraftWeights(
+            pages=(0.63, 0.75, 0.80, 0.82, 0.86, 0.92), photographs=(0.86, 0.87, 0.88, 0.89, 0.90, 0.88)
+        ),
         fixed_bytes=600,
         choice_at=lambda knob: Choice(format="jpeg", quality=knob, subsampled=True),
     ),
@@ -102,7 +129,9 @@ RECIPES: tuple[Recipe, ...] = (
         format="webp",
         knobs=_QUALITIES,
         probed=_PROBED,
-        draft_weight=0.86,
+        draft_weights=DraftWeights(
+            pages=(0.80, 0.78, 0.82, 0.84, 0.85, 0.96), photographs=(0.70, 0.68, 0.70, 0.73, 0.80, 0.93)
+        ),
         choice_at=lambda knob: Choice(format="webp", quality=knob),
     ),
     Recipe(
@@ -110,7 +139,10 @@ RECIPES: tuple[Recipe, ...] = (
         format="avif",
         knobs=_AVIF_QUALITIES,
         probed=(16, 40, 62, 80, 95),
-        draft_weight=0.9,
+        draft_weights=DraftWeights(
+            pages=(1.20, 0.92, 0.81, 0.68, 0.63), photographs=(1.04, 0.98, 0.92, 0.92, 0.94)
+        ),
+        slow=True,
         drafts_look_alike=False,  # of pages they look far worse
         fixed_bytes=300,
         choice_at=lambda knob: Choice(format="avif", quality=knob),
@@ -123,6 +155,7 @@ RECIPES: tuple[Recipe, ...] = (
         choice_at=lambda knob: Choice(format="gif", colours=knob),
     ),
 )
+JPEG_FULL_COLOUR = next(row for row in RECIPES if row.name == "JPEG, full colour")
 PALETTE_RECIPES = tuple(row for row in RECIPES if row.knobs is _PALETTES)
 LOSSLESS = tuple(row for row in RECIPES if row.lossless)
 LOSSY = tuple(row for row in RECIPES if not row.lossless)
@@ -139,7 +172,7 @@ def softened_recipe(recipe: Recipe) -> Recipe | None:
     )
 
 
-def encode(raster: Raster, choice: Choice, *, draft: bool = False) -> bytes:
+def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = False) -> bytes:
     """The file of ``raster`` for ``choice``; JPEG needs an opaque raster.
 
     A draft only tells about how heavy the file will be.
@@ -152,11 +185,16 @@ def encode(raster: Raster, choice: Choice, *, draft: bool = False) -> bytes:
         case "jpeg":
             return raster.as_jpeg(quality=choice.quality or 0, subsample=choice.subsampled, draft=draft)
         case "webp" if choice.quality is not None:
-            return raster.as_webp(quality=choice.quality, draft=draft)
+            return raster.as_webp(
+                quality=choice.quality,
+                draft=draft,
+                sharp_colour=not nature.photographic or choice.quality >= _SHARP_PHOTOGRAPHS_FROM,
+                thorough=nature.photographic,
+            )
         case "webp":
             return raster.as_lossless_webp(draft=draft)
         case "avif":
-            return raster.as_avif(quality=choice.quality or 0, draft=draft)
+            return raster.as_avif(quality=choice.quality or 0, draft=draft, thorough=not nature.large)
         case "gif":
             return raster.as_gif(colours=choice.colours or 256)
         case "png" if choice.colours is not None:

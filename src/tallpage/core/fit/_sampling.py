@@ -1,13 +1,7 @@
-"""A small stand-in for a large picture: evenly spread bands of it, in memory.
-
-Encoding it predicts, in a tenth of the time or less, how heavy and how good the whole will be.
-"""
+"""Evenly spread bands of a picture, in memory: a small stand-in for a large one."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
-from tallpage.core.fit._memory import FitMemory, KnownPicture
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import Raster
 
@@ -16,24 +10,6 @@ _BAND_PX = 64
 _SHARE_AT_MOST = 0.34
 _WHOLE_PIXELS = 60_000
 """Of a picture as small as this, a sample would say too little, and the whole is as quick."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Sample:
-    """Part of a picture, and which share of its pixels that is (1 when it is all of it)."""
-
-    picture: KnownPicture
-    share: float
-
-
-def sample_of(whole: KnownPicture, memory: FitMemory) -> Sample:
-    """A sample of a picture, or all of it when it is small anyway."""
-    raster = whole.raster
-    sampled = sampled_rows(raster)
-    if sampled is raster:
-        return Sample(picture=whole, share=1.0)
-    picture = KnownPicture(sampled, memory)
-    return Sample(picture=picture, share=sampled.size.pixels / raster.size.pixels)
 
 
 def sampled_rows(raster: Raster) -> Raster:

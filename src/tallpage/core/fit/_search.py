@@ -6,12 +6,14 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-_SURELY_OVER = 1.02
+_SURELY_OVER = 1.01
 _TRUSTED_TRIES = 3
 """After so many, what was seen on both sides is surer than an estimate that was wrong each time."""
 _BEYOND = 1.0
 """How far beyond two tries, in distances between them, what they say is believed to go on."""
 _HARDLY_ANY = 2
+_SPARE = 0.96
+"""Share of the limit at which the second of two that are tried at once is aimed."""
 _CAREFUL = 0.92
 """Share of the limit that is aimed at when tries run out and none has fitted."""
 
@@ -25,18 +27,21 @@ class SearchOutcome:
 
 
 def search_knob(
-    size_at: Callable[[int], int],
+    sizes_at: Callable[[Sequence[int]], Sequence[int]],
     knobs: Sequence[int],
     limit_bytes: int,
     *,
     estimate: Callable[[int], float] | None = None,
     most_tries: int = 8,
+    at_once: int = 1,
     near_enough: float = 1.0,
 ) -> SearchOutcome:
     """Highest of ``knobs`` (ascending) whose size is at most ``limit_bytes``.
 
-    Only sizes that ``size_at`` really returned count: whatever the function does, the outcome
-    fits. Where size rises with the knob and tries suffice, it is the highest that fits.
+    Only sizes that ``sizes_at`` really returned count: whatever the function does, the outcome
+    fits. Where size rises with the knob and tries suffice, it is the highest that fits. It is asked
+    for one knob at a time or, with ``at_once`` 2, for two where the second makes up for a first that
+    is a little over.
 
     ``estimate`` predicts sizes cheaply, up to a factor; each real size corrects that factor. A
     search ends without proof from ``near_enough`` of the limit on, or, when that is below 1, where
@@ -49,20 +54,23 @@ def search_knob(
     while over - fits > 1 and len(sizes) < most_tries:
         left = most_tries - len(sizes)
         if fits < 0 and left == 1 and most_tries > 1 and sizes:
-            position = 0  # the last chance to end with a file at all
+            asked = [0]  # the last chance to end with a file at all
         else:
             within = limit_bytes * (_CAREFUL if fits < 0 and left <= _HARDLY_ANY and sizes else 1.0)
-            position = _next_position(knobs, sizes, fits, over, within, estimate)
-        sizes[position] = size_at(knobs[position])
-        if sizes[position] <= limit_bytes:
-            fits = position
-            if near_enough < 1 and estimate is not None and position + 1 < over:
-                factor = sizes[position] / max(1.0, estimate(knobs[position]))
-                next_bytes = factor * estimate(knobs[position + 1])
-                if sizes[position] >= near_enough * limit_bytes or next_bytes > limit_bytes * _SURELY_OVER:
-                    break
-        else:
-            over = position
+            asked = [_next_position(knobs, sizes, fits, over, within, estimate)]
+            if min(at_once, left) > 1:
+                spare = _next_position(knobs, sizes, fits, asked[0], within * _SPARE, estimate)
+                asked = [spare, *asked] if fits < spare < asked[0] else asked
+        sizes |= dict(zip(asked, sizes_at([knobs[position] for position in asked]), strict=True))
+        for position in asked:
+            if sizes[position] <= limit_bytes and position > fits:
+                fits = position
+        over = min([position for position in sizes if position > fits], default=over)
+        if fits in asked and near_enough < 1 and estimate is not None and fits + 1 < over:
+            factor = sizes[fits] / max(1.0, estimate(knobs[fits]))
+            next_bytes = factor * estimate(knobs[fits + 1])
+            if sizes[fits] >= near_enough * limit_bytes or next_bytes > limit_bytes * _SURELY_OVER:
+                break
     return SearchOutcome(knob=knobs[fits] if fits >= 0 else None, tries=len(sizes))
 
 

@@ -11,10 +11,9 @@ from tallpage.core.fit._fidelity import (
     BAND_PX,
     COLOUR_WEIGHTS,
     LUMA_WEIGHTS,
-    Plane,
-    band_planes,
-    halved,
+    Seen,
     lost_and_wrong,
+    seen,
 )
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import Raster
@@ -33,9 +32,7 @@ def worst_places(original: Raster, result: Raster, *, count: int, box_px: tuple[
     cells = [
         cell
         for top_px, band_px in bands(size.height_px, BAND_PX)
-        for cell in _cells(
-            band_planes(original, top_px, band_px), band_planes(result, top_px, band_px), top_px
-        )
+        for cell in _cells(seen(original, top_px, band_px), seen(result, top_px, band_px), top_px)
     ]
     found: list[Box] = []
     for _, x_px, y_px in heapq.nlargest(len(cells), cells):
@@ -52,14 +49,11 @@ def worst_places(original: Raster, result: Raster, *, count: int, box_px: tuple[
     return tuple(found)
 
 
-def _cells(original: list[Plane], result: list[Plane], top_px: int) -> Iterator[tuple[float, int, int]]:
+def _cells(original: Seen, result: Seen, top_px: int) -> Iterator[tuple[float, int, int]]:
     """``(damage, left, top)`` of each cell of a band in which anything was lost, weighed as fidelity is."""
-    height, width = original[0].shape
-    losses = [lost_and_wrong(original[0], result[0])]
-    losses += [
-        lost_and_wrong(halved(one), halved(other))
-        for one, other in zip(original[1:], result[1:], strict=True)
-    ]
+    height, width = original.luma.plane.shape
+    pairs = zip((original.luma, *original.colours), (result.luma, *result.colours), strict=True)
+    losses = [lost_and_wrong(one, other) for one, other in pairs]
     for y_px in range(0, height, _CELL_PX):
         for x_px in range(0, width, _CELL_PX):
             damage = 0.0

@@ -10,8 +10,12 @@ class OutletsConfig(AppConfig):
     label = "outlets"
 
     def ready(self) -> None:
-        """Say how files are made."""
+        """Say how files are made, and that they go with their rows."""
+        from django.db.models.signals import post_delete
+
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.outlets import making
+        from tallpage.server.outlets.models import Output
 
         register_kind(making.KIND, "files", making.prepare)
+        post_delete.connect(making.remove_files_of, sender=Output)

@@ -13,7 +13,7 @@ from tallpage.core.errors import FitError
 from tallpage.core.fit import Choice
 from tallpage.core.leaves import MOST_LEAVES, require_breaks
 from tallpage.server.jobs.queue import enqueue, request_stop
-from tallpage.server.outlets.making import KIND, remove_files
+from tallpage.server.outlets.making import KIND
 from tallpage.server.outlets.models import RULES, Output, Slot
 from tallpage.server.shelf.models import Cut
 
@@ -113,12 +113,10 @@ def _queue_again(output: Output, *changed: str) -> Output:
 
 
 def remove_output(output: Output) -> None:
-    """Delete a row and its files."""
-    files = output.paths
+    """Delete a row; its files go with it."""
     with transaction.atomic():
         request_stop(output.job)
         output.delete()
-        transaction.on_commit(lambda: remove_files(files))
 
 
 def require_files(output: Output) -> list[Path]:

@@ -291,6 +291,12 @@ def _tradeoff(curve: Curve) -> dict[str, object]:
     return {"recipe": curve.recipe.name, "points": points}
 
 
+def remove_files_of(instance: Output, **_: object) -> None:
+    """Once an output's row has gone, by itself or with its cut, its files go too."""
+    paths = instance.paths
+    transaction.on_commit(lambda: remove_files(paths))
+
+
 def remove_files(paths: Iterable[Path]) -> None:
     """Delete files and the pieces of them that are shown."""
     for path in paths:

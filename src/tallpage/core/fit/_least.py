@@ -1,0 +1,50 @@
+"""About the smallest file of given pixels that still looks acceptable."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from tallpage.core.fit._curve import calibrated, curve_of
+from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
+from tallpage.core.fit._fit import ShouldStop
+from tallpage.core.fit._formats import Format
+from tallpage.core.fit._known import KnownPicture
+from tallpage.core.fit._making import Candidate, measured, ready_for
+from tallpage.core.fit._memory import FitMemory
+from tallpage.core.fit._recipes import LOSSY, Recipe
+from tallpage.core.picture import Raster
+
+_VERIFIED_AT_MOST = 3
+
+
+def least_acceptable(
+    raster: Raster,
+    formats: Sequence[Format],
+    memory: FitMemory,
+    *,
+    should_stop: ShouldStop = lambda: None,
+) -> Candidate | None:
+    """About the smallest file that still looks acceptable, whatever any limit says.
+
+    Which recipe and knob that is is found on a sample; the file is then really made.
+    """
+    pixels, usable = ready_for(raster, formats)
+    source = KnownPicture(pixels, memory)
+    sample = source.sample()
+    predicted: list[tuple[float, Recipe, int]] = []
+    for recipe in LOSSY:
+        if recipe.format not in usable:
+            continue
+        should_stop()
+        curve = curve_of(sample, recipe)
+        knob = curve.least_for(ACCEPTABLE_FIDELITY)
+        if knob is not None:
+            curve = calibrated(curve, sample, knob)
+            predicted.append((curve.bytes_at(knob), recipe, recipe.knobs.index(knob)))
+    for _, recipe, position in sorted(predicted, key=lambda row: row[0]):
+        for knob in recipe.knobs[position :: max(1, len(recipe.knobs) // 12)][:_VERIFIED_AT_MOST]:
+            should_stop()
+            candidate = measured(source, recipe, recipe.choice_at(knob))
+            if candidate.fidelity >= ACCEPTABLE_FIDELITY:
+                return candidate
+    return None
