@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tallpage.server.shelf.models import Capture
-from tallpage.server.storage import incoming_folder
+from tallpage.server.storage import capture_folder, incoming_folder
 from tests.pictures import (
     as_png,
     assert_same_pixels,
@@ -110,6 +110,20 @@ def test_a_truncated_picture_fails_with_its_reason(
     run_queue()
     job = api.get(f"/captures/{capture_id}")["job"]
     assert (job["state"], job["error"]["code"]) == ("failed", "picture_damaged")
+
+
+def test_what_a_killed_worker_had_put_away_without_writing_its_row_is_deleted(
+    api: Api, run_queue: Callable[[], None]
+) -> None:
+    capture_id = api.upload(as_png(photograph(60, 40))).json()["id"]
+    left_behind = capture_folder("0" * 32)
+    left_behind.mkdir(parents=True)
+    Capture.objects.filter(pk=capture_id).update(incoming_key=left_behind.name)
+    run_queue()
+    capture = Capture.objects.get(pk=capture_id)
+    assert not left_behind.exists()
+    assert capture.incoming_key == ""
+    assert capture.manifest().height_px == 40
 
 
 def test_a_name_can_be_changed_and_survives_a_new_take(api: Api, make_capture: MakeCapture) -> None:

@@ -89,6 +89,20 @@ export function useAddPicture() {
   });
 }
 
+/** What was deleted and can still be put back. */
+export function useDeleted() {
+  return useQuery({ queryKey: ["captures", "deleted"], queryFn: () => answered(api.GET("/api/captures/deleted")) });
+}
+
+/** Clear everything that was deleted from the disk, for good. */
+export function useClearDeleted() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => api.DELETE("/api/captures/deleted"),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["captures", "deleted"] }),
+  });
+}
+
 type CaptureAction = "delete" | "restore" | "stop" | "stop-keeping" | "again";
 
 /** What can be done to a capture as a whole, except renaming. */

@@ -30,6 +30,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/captures/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Deleted
+         * @description Captures that were deleted and can be put back; the latest 200 of them are told one by one.
+         */
+        get: operations["list_deleted"];
+        put?: never;
+        post?: never;
+        /**
+         * Clear Deleted
+         * @description Clear all deleted captures from the disk, for good.
+         */
+        delete: operations["clear_deleted"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures": {
         parameters: {
             query?: never;
@@ -784,7 +808,11 @@ export interface paths {
         get: operations["get_sweep"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Delete Sweep
+         * @description Delete a sweep that has ended; its captures can be put back on the shelf.
+         */
+        delete: operations["delete_sweep"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1231,6 +1259,78 @@ export interface components {
              * @default true
              */
             signed_in: boolean;
+        };
+        /**
+         * DeletedCaptureOut
+         * @description A capture that was deleted, and when.
+         */
+        DeletedCaptureOut: {
+            /** Id */
+            id: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "page" | "picture";
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Address */
+            address: string;
+            /** Final Address */
+            final_address: string;
+            /** Host */
+            host: string;
+            screen: components["schemas"]["ScreenOut"] | null;
+            /** Scale */
+            scale: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Bytes */
+            bytes: number;
+            /** Status */
+            status: number | null;
+            /** Truncated */
+            truncated: boolean;
+            /** Warnings */
+            warnings: string[];
+            /** Picture Key */
+            picture_key: string;
+            /**
+             * Passage
+             * @default
+             */
+            passage: string;
+            job: components["schemas"]["JobOut"];
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Taken At */
+            taken_at: string | null;
+            /**
+             * Deleted At
+             * Format: date-time
+             */
+            deleted_at: string;
+        };
+        /**
+         * DeletedOut
+         * @description Captures that were deleted and can be put back, the latest first, and what all of them take.
+         */
+        DeletedOut: {
+            /** Captures */
+            captures: components["schemas"]["DeletedCaptureOut"][];
+            /** Total */
+            total: number;
+            /** Bytes */
+            bytes: number;
+            /** Kept Days */
+            kept_days: number;
         };
         /**
          * CaptureDetailOut
@@ -2641,6 +2741,44 @@ export interface operations {
             };
         };
     };
+    list_deleted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedOut"];
+                };
+            };
+        };
+    };
+    clear_deleted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     add_picture: {
         parameters: {
             query?: never;
@@ -3710,6 +3848,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SweepOut"];
                 };
+            };
+        };
+    };
+    delete_sweep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sweep_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -181,6 +181,18 @@ export function useSweepAgain() {
   });
 }
 
+/** Delete a sweep that has ended. */
+export function useDeleteSweep() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (sweepId: number) => api.DELETE("/api/sweeps/{sweep_id}", { params: { path: { sweep_id: sweepId } } }),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ["sweeps"] });
+      await queries.invalidateQueries({ queryKey: ["captures"] });
+    },
+  });
+}
+
 export function sweepZipUrl(sweepId: number, onlyKept: boolean): string {
   return `/api/sweeps/${sweepId}/zip${onlyKept ? "?only_kept=true" : ""}`;
 }

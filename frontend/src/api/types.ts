@@ -6,6 +6,7 @@ type Schemas = components["schemas"];
 export type Area = Omit<Schemas["FrameSchema"], "folds">;
 export type Block = Schemas["BlockOut"];
 export type Capture = Schemas["CaptureOut"];
+export type DeletedCapture = Schemas["DeletedCaptureOut"];
 export type CaptureDetail = Schemas["CaptureDetailOut"];
 export type Choice = Schemas["ChoiceSchema"];
 export type Cut = Schemas["CutOut"];

@@ -4,6 +4,7 @@ import { BenchPage } from "../bench/BenchPage";
 import { ComparePage } from "../compare/ComparePage";
 import { GatherPage } from "../gather/GatherPage";
 import { OutletsPage } from "../outlets/OutletsPage";
+import { DeletedPage } from "../shelf/DeletedPage";
 import { ShelfPage } from "../shelf/ShelfPage";
 import { SignInsPage } from "../signins/SignInsPage";
 import { NewSweepPage } from "../sweeps/NewSweepPage";
@@ -19,6 +20,7 @@ export function App() {
       <Route element={<Shell />}>
         <Route index element={<GatherPage />} />
         <Route path="shelf" element={<ShelfPage />} />
+        <Route path="shelf/deleted" element={<DeletedPage />} />
         <Route path="captures/:captureId" element={<BenchPage />} />
         <Route path="captures/:captureId/cuts/:cutId" element={<BenchPage />} />
         <Route path="captures/:captureId/cuts/:cutId/compare/:outputId" element={<ComparePage />} />

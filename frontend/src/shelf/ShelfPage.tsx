@@ -1,4 +1,4 @@
-import { Search } from "lucide-react";
+import { Search, Trash2 } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
@@ -33,7 +33,10 @@ export function ShelfPage() {
             {total} {total === 1 ? "capture" : "captures"}
           </span>
         )}
-        <label className="ml-auto flex items-center gap-2 text-sm">
+        <Link to="/shelf/deleted" className="btn btn-ghost btn-sm ml-auto">
+          <Trash2 size={15} aria-hidden /> Deleted
+        </Link>
+        <label className="flex items-center gap-2 text-sm">
           <input type="checkbox" className="checkbox checkbox-xs" checked={swept || searched !== ""} disabled={searched !== ""} onChange={() => setSwept(!swept)} />
           with the pages of sweeps
         </label>

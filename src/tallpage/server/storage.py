@@ -30,7 +30,12 @@ def capture_folder(key: str) -> Path:
 
 def view_file(key: str, name: str) -> Path:
     """A derived picture of a capture."""
-    return _home() / "views" / key / name
+    return views_folder(key) / name
+
+
+def views_folder(key: str) -> Path:
+    """Folder of everything that is derived from a capture."""
+    return _home() / "views" / key
 
 
 def output_file(key: str, extension: str) -> Path:
@@ -64,10 +69,12 @@ def incoming_upload(name: str) -> Path:
 
 
 def publish_capture(folder: Path) -> str:
-    """Move a finished folder of strips to its final place; returns its key."""
-    key = new_key()
-    move_folder_whole(folder, capture_folder(key))
-    return key
+    """Move a finished folder of strips to its final place; returns its key, which is the folder's name.
+
+    So whoever is killed between this and writing the row leaves a folder that can be found again.
+    """
+    move_folder_whole(folder, capture_folder(folder.name))
+    return folder.name
 
 
 def discard_folder(folder: Path) -> None:

@@ -6,6 +6,7 @@ from dataclasses import asdict
 from typing import Literal
 
 from django.db import transaction
+from django.db.models import Sum
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status, UploadedFile
@@ -13,7 +14,7 @@ from ninja import File, Router, Status, UploadedFile
 from tallpage.core.capture import PageMap
 from tallpage.core.errors import FrameError
 from tallpage.server.jobs.queue import enqueue, request_stop
-from tallpage.server.shelf import views
+from tallpage.server.shelf import clearing, views
 from tallpage.server.shelf.cutting import change_cut, start_cut
 from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.models import Capture, Cut
@@ -23,6 +24,7 @@ from tallpage.server.shelf.schemas import (
     CaptureOut,
     CutChangeIn,
     CutOut,
+    DeletedOut,
     RenameIn,
     ShelfOut,
     StripOut,
@@ -62,6 +64,25 @@ def list_captures(
         "total": shelf.count(),
         "next_before": page[limit - 1].pk if more else None,
     }
+
+
+@router.get("/captures/deleted", response=DeletedOut, operation_id="list_deleted")
+def list_deleted(request: HttpRequest) -> dict[str, object]:
+    """Captures that were deleted and can be put back; the latest 200 of them are told one by one."""
+    found = clearing.deleted()
+    return {
+        "captures": found.select_related("job")[:_MOST_AT_ONCE],
+        "total": found.count(),
+        "bytes": found.aggregate(total=Sum("bytes"))["total"] or 0,
+        "kept_days": clearing.KEPT_FOR.days,
+    }
+
+
+@router.delete("/captures/deleted", response={204: None}, operation_id="clear_deleted")
+def clear_deleted(request: HttpRequest) -> Status[None]:
+    """Clear all deleted captures from the disk, for good."""
+    clearing.clear_all()
+    return Status(204, None)
 
 
 @router.post("/captures", response={202: CaptureOut}, operation_id="take_page")
@@ -104,7 +125,7 @@ def delete_capture(request: HttpRequest, capture_id: int) -> Status[None]:
 @router.post("/captures/{capture_id}/restore", response=CaptureOut, operation_id="restore_capture")
 def restore_capture(request: HttpRequest, capture_id: int) -> Capture:
     """Put a deleted capture back."""
-    Capture.objects.filter(pk=capture_id).update(deleted_at=None)
+    clearing.deleted().filter(pk=capture_id).update(deleted_at=None)
     return _capture(capture_id)
 
 
@@ -162,8 +183,9 @@ def get_map(request: HttpRequest, capture_id: int) -> list[BlockOut]:
 def capture_thumbnail(
     request: HttpRequest, capture_id: int, size: views.ThumbnailSize = "usual"
 ) -> HttpResponse:
-    """Small picture of the upper part."""
-    return views.thumbnail_view(_taken(capture_id), size)
+    """Small picture of the upper part, also of what is deleted and can be put back."""
+    capture = get_object_or_404(Capture.objects.exclude(storage_key=""), pk=capture_id)
+    return views.thumbnail_view(capture, size)
 
 
 @router.get("/captures/{capture_id}/so-far", operation_id="capture_so_far", include_in_schema=False)

@@ -10,9 +10,11 @@ class ShelfConfig(AppConfig):
     label = "shelf"
 
     def ready(self) -> None:
-        """Say how captures are taken and pictures taken in."""
+        """Say how captures are taken and pictures taken in, and have deleted ones cleared in the end."""
         from tallpage.server.jobs.queue import register_kind
-        from tallpage.server.shelf import importing, taking
+        from tallpage.server.jobs.ticking import every_moment
+        from tallpage.server.shelf import clearing, importing, taking
 
         register_kind(taking.KIND, "pages", taking.prepare)
         register_kind(importing.KIND, "files", importing.prepare)
+        every_moment("files", clearing.clear_due)

@@ -16,11 +16,10 @@ from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.searching import index_capture
-from tallpage.server.shelf.taking import first_cut
+from tallpage.server.shelf.taking import first_cut, folder_for
 from tallpage.server.storage import (
     discard_folder,
     incoming_file,
-    incoming_folder,
     incoming_upload,
     publish_capture,
 )
@@ -66,14 +65,14 @@ def prepare(job: Job) -> Work:
     """How a picture is decoded and stored."""
     capture = Capture.objects.get(job=job)
     upload = incoming_upload(capture.upload_name)
-    folder = incoming_folder()
+    folder = folder_for(capture)
 
     def run(signals: Signals) -> StripManifest:
         signals.report("taking")
         return import_picture(upload, folder)
 
     def keep(manifest: StripManifest) -> None:
-        capture.storage_key = publish_capture(folder)
+        capture.storage_key, capture.incoming_key = publish_capture(folder), ""
         capture.width_px, capture.height_px = manifest.width_px, manifest.height_px
         capture.bytes = manifest.bytes
         capture.taken_at = timezone.now()

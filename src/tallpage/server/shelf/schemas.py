@@ -152,6 +152,21 @@ class CaptureOut(Schema):
     taken_at: datetime | None
 
 
+class DeletedCaptureOut(CaptureOut):
+    """A capture that was deleted, and when."""
+
+    deleted_at: datetime
+
+
+class DeletedOut(Schema):
+    """Captures that were deleted and can be put back, the latest first, and what all of them take."""
+
+    captures: list[DeletedCaptureOut]
+    total: int
+    bytes: int
+    kept_days: int
+
+
 class ShelfOut(Schema):
     """A page of the shelf; ``next_before`` continues it."""
 

@@ -28,6 +28,12 @@ def index_name(capture: Capture) -> None:
         cursor.execute("update shelf_text set name = %s where rowid = %s", [capture.name, capture.pk])
 
 
+def forget_captures(ids: list[int]) -> None:
+    """Make captures unfindable, for they are gone."""
+    with connection.cursor() as cursor:
+        cursor.executemany("delete from shelf_text where rowid = %s", [(pk,) for pk in ids])
+
+
 def search(words: str) -> dict[int, str]:
     """Capture ids that hold every word (the last may be a beginning), with the passage that says it."""
     found = _WORD.findall(words)

@@ -35,7 +35,7 @@ from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.searching import index_capture
 from tallpage.server.signins.keeping import sign_in_for
-from tallpage.server.storage import discard_folder, incoming_folder, publish_capture
+from tallpage.server.storage import capture_folder, discard_folder, incoming_folder, publish_capture
 
 KIND = "take_page"
 Taken = tuple[StripManifest, PageReport]
@@ -91,8 +91,7 @@ def prepare(job: Job) -> Work:
     settings = TakeSettings(**capture.settings)
     sign_in = sign_in_for(capture.address) if settings.signed_in else None
     request = settings.as_request(capture.address, capture.screen, sign_in)
-    folder = incoming_folder()
-    Capture.objects.filter(pk=capture.pk).update(incoming_key=folder.name)
+    folder = folder_for(capture)
 
     def run(signals: Signals) -> Taken:
         return _take(request, folder, signals)
@@ -101,6 +100,15 @@ def prepare(job: Job) -> Work:
         _store(capture.pk, folder, *taken)
 
     return Work(run=run, keep=keep, discard=lambda: discard_folder(folder))
+
+
+def folder_for(capture: Capture) -> Path:
+    """A new folder to take a capture into. What a killed attempt had moved to its final place is deleted."""
+    if capture.incoming_key:  # its row was never written: else this would be empty
+        discard_folder(capture_folder(capture.incoming_key))
+    folder = incoming_folder()
+    Capture.objects.filter(pk=capture.pk).update(incoming_key=folder.name)
+    return folder
 
 
 def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:

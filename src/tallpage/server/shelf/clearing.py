@@ -1,0 +1,51 @@
+"""Deleted captures: kept for a while, so that they can be put back, then cleared from the disk."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from django.db import transaction
+from django.utils import timezone
+
+from tallpage.server.jobs.models import Job
+from tallpage.server.shelf.models import Capture, CaptureQuerySet
+from tallpage.server.shelf.searching import forget_captures
+from tallpage.server.storage import capture_folder, discard_folder, views_folder
+
+KEPT_FOR = timedelta(days=30)
+_AT_ONCE = 10
+
+
+def deleted() -> CaptureQuerySet:
+    """What was deleted and can still be put back, the latest first."""
+    return Capture.objects.filter(deleted_at__gt=timezone.now() - KEPT_FOR).order_by("-deleted_at", "-pk")
+
+
+def clear_all() -> None:
+    """Have everything cleared that was deleted, without waiting any longer.
+
+    The disk is freed by :func:`clear_due`, a few captures at a time.
+    """
+    deleted().update(deleted_at=timezone.now() - KEPT_FOR)
+
+
+def clear_due() -> None:
+    """Clear a few captures whose time is over, with their cuts and all that was made of them.
+
+    Rows go first: a row never points at a missing file. What somebody is still at work on waits.
+    """
+    due = Capture.objects.filter(deleted_at__lte=timezone.now() - KEPT_FOR).exclude(
+        job__state__in=(Job.State.QUEUED, Job.State.RUNNING)
+    )
+    captures = list(due[:_AT_ONCE])
+    if not captures:
+        return
+    with transaction.atomic():
+        ids = [capture.pk for capture in captures]
+        Capture.objects.filter(pk__in=ids).delete()
+        Job.objects.filter(pk__in=[capture.job_id for capture in captures]).delete()
+        forget_captures(ids)
+    for key in (capture.storage_key for capture in captures):
+        if key:
+            discard_folder(capture_folder(key))
+            discard_folder(views_folder(key))
