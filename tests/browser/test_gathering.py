@@ -135,6 +135,25 @@ def test_the_shelf_renames_and_deletes_with_undo(person: Person) -> None:
     assert name in person.see(css).text
 
 
+def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) -> None:
+    kept_id, gone_id = person.take("/"), person.take("/departures")
+    person.open("/shelf")
+    for capture_id in (kept_id, gone_id):
+        css = f"article[data-capture='{capture_id}']"
+        person.see(f"{css} [aria-label^=Delete]").click()
+        person.until(lambda _, css=css: not person.all(css), what="it is gone")
+    person.driver.find_element(By.LINK_TEXT, "Deleted").click()
+    person.see(f"[data-deleted='{kept_id}'] button").click()
+    person.until(lambda _: not person.all(f"[data-deleted='{kept_id}']"), what="it is back")
+    assert person.ask(f"/captures/{kept_id}")["id"] == kept_id
+    folders = person.application.home / "captures"
+    before = len(list(folders.iterdir()))
+    person.see("summary[aria-label='Clear all']").click()
+    person.button("Clear all, for good").click()
+    person.see_text("Nothing is deleted.")
+    person.until(lambda _: len(list(folders.iterdir())) < before, what="the disk is free")
+
+
 def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
     capture_id = person.take("/islands")
     person.take("/departures")

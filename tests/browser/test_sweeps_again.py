@@ -107,7 +107,9 @@ def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_sit
     person.until(lambda _: person.ask(f"/sweeps/{second['id']}")["schedule"] is None, what="no more times")
 
 
-def test_a_sweep_is_saved_into_a_folder_of_the_server(person: Person, own_site: DemoSite) -> None:
+def test_a_sweep_is_saved_into_a_folder_of_the_server_and_then_deleted(
+    person: Person, own_site: DemoSite
+) -> None:
     sweep_id = _take(person, own_site, 6)
     _open(person, "Save")
     person.see("summary[aria-label=Save] + div input:not([type])").send_keys("For Monday")
@@ -117,3 +119,8 @@ def test_a_sweep_is_saved_into_a_folder_of_the_server(person: Person, own_site: 
     assert folder.name == "For Monday"
     assert (folder / "contact-sheet.pdf").read_bytes().startswith(b"%PDF-")
     assert len(list(folder.rglob("*.png"))) == 1
+    _open(person, "Delete")
+    person.button("Delete the sweep").click()
+    person.until(lambda _: person.driver.current_url.endswith("/sweeps"), what="the list of sweeps")
+    assert sweep_id not in [row["id"] for row in person.ask("/sweeps")]
+    assert person.ask("/captures/deleted")["total"] >= 1

@@ -12,8 +12,10 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from tallpage.core.geometry import Box
+from tallpage.core.sweep import Fetched
 from tallpage.server.outlets.models import Outlet, Slot
 from tallpage.server.shelf.models import Capture
+from tallpage.server.sweeps import listing
 from tallpage.server.sweeps.feeding import feed_all
 from tallpage.server.sweeps.models import Shot
 from tests.server.conftest import Api
@@ -57,6 +59,34 @@ def test_a_site_is_asked_for_its_pages(api: Api, site: str) -> None:
     assert {page["address"].removeprefix(site) for page in links["pages"]} >= {"/islands"}
     refused = api.refused("POST", "/lists/site", {"address": f"{site}/sailings.csv"})
     assert refused["code"] == "list_not_a_page"
+
+
+def test_of_many_hosts_those_with_most_pages_are_asked_for_their_wishes(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    pages = [f"https://h{number}.example/{path}" for number in range(22) for path in ("a", "b", "c")]
+    pages.remove("https://h3.example/c")
+    pages.remove("https://h7.example/c")
+    asked: list[str] = []
+
+    def fetch(address: str) -> Fetched:
+        if not address.endswith("/robots.txt"):
+            rows = "".join(f"<url><loc>{page}</loc></url>" for page in pages)
+            data = f"<urlset xmlns='http://www.sitemaps.org/schemas/sitemap/0.9'>{rows}</urlset>"
+        else:
+            asked.append(address)
+            data = "User-agent: *\nDisallow: /b\n"
+        return Fetched(address=address, status=200, media_type="text/xml", data=data.encode())
+
+    monkeypatch.setattr(listing, "fetcher", lambda **_: fetch)
+    listed = api.send("POST", "/lists/site", {"address": "https://h0.example/sitemap.xml"})
+    left_out = {page["address"] for page in listed["pages"] if page["forbidden"]}
+    assert len(left_out) == 20
+    assert not left_out & {"https://h3.example/b", "https://h7.example/b"}
+    assert len(set(asked)) == 20
+    assert listed["problems"] == [
+        "robots.txt was asked of the 20 hosts with the most pages, not of the other 2."
+    ]
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,7 @@ import { asProblem } from "../api/client";
 import { outputFileUrl } from "../api/pictures";
 import type { Output } from "../api/types";
 import { useNotices } from "../app/notices";
-import { formatBytes, formatName, formatSize } from "../parts/figures";
+import { formatBytes, formatSize, formatsOf } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
@@ -31,7 +31,7 @@ export function OutputRow({ output, open, onToggle }: Props) {
           <span className="truncate font-medium" title={output.label}>
             {output.label}
           </span>
-          {output.format && <span className="figure shrink-0 text-sm">{formatName(output.format)}</span>}
+          {output.format && <span className="figure shrink-0 text-sm">{formatsOf(output)}</span>}
         </span>
         <Figures output={output} />
       </button>

@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 
 import type { Output } from "../api/types";
-import { formatName } from "../parts/figures";
+import { formatsOf } from "../parts/figures";
 import { type Mode, MODES, type Zoom, ZOOMS } from "./views";
 
 interface Props {
@@ -56,7 +56,7 @@ export function CompareTools({ mode, onMode, zoom, onZoom, output, outputs, onOu
             {outputs.map((row) => (
               <option key={row.id} value={row.id}>
                 {row.label}
-                {row.format && `, ${formatName(row.format)}`}
+                {row.format && `, ${formatsOf(row)}`}
               </option>
             ))}
           </select>

@@ -3,11 +3,17 @@ import { expect, test } from "vitest";
 import { splitAddresses } from "../gather/addresses";
 import { bandsNear, movedSplit } from "../compare/bands";
 import { roomLeftOf, shrinkFor, zoomOf } from "../bench/zoom";
-import { formatBytes, formatSize, formatWhen, parseLimit, parsePx } from "./figures";
+import { formatBytes, formatsOf, formatSize, formatWhen, parseLimit, parsePx } from "./figures";
 
 test("bytes carry their unit, 1 kB being 1,000 bytes", () => {
   expect([850, 86_400, 999_949, 1_250_000].map(formatBytes)).toEqual(["850 B", "86.4 kB", "999.9 kB", "1.25 MB"]);
   expect(formatSize(1280, 18_420)).toBe("1280 × 18,420");
+});
+
+test("leaves in several formats name all of them, each once", () => {
+  expect(formatsOf({ format: "", leaves: [] })).toBe("");
+  expect(formatsOf({ format: "webp", leaves: [] })).toBe("WebP");
+  expect(formatsOf({ format: "webp", leaves: [{ format: "webp" }, { format: "jpeg" }, { format: "webp" }] })).toBe("JPEG, WebP");
 });
 
 test("limits are read as people type them, a bare number being kB", () => {

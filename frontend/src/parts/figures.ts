@@ -19,6 +19,12 @@ export function formatName(format: keyof typeof FORMAT_NAMES): string {
   return FORMAT_NAMES[format];
 }
 
+/** “WebP”; of leaves in several formats “JPEG, WebP”; nothing before there is a file. */
+export function formatsOf(output: { format: keyof typeof FORMAT_NAMES | ""; leaves: { format: keyof typeof FORMAT_NAMES }[] }): string {
+  const formats = output.leaves.length > 0 ? output.leaves.map((leaf) => leaf.format) : output.format ? [output.format] : [];
+  return [...new Set(formats)].map(formatName).sort().join(", ");
+}
+
 /** “2 min ago”, or the date when it is not of today. */
 export function formatWhen(iso: string, now: Date): string {
   const then = new Date(iso);
@@ -62,4 +68,9 @@ export function formatTime(iso: string): string {
   const then = new Date(iso);
   const day = then.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" }).replace(",", "");
   return `${day}, ${then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}`;
+}
+
+/** “1 page”, “2 pages”. */
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count.toLocaleString("en-GB")} ${count === 1 ? one : many}`;
 }

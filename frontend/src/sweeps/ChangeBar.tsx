@@ -1,8 +1,7 @@
 import type { Change } from "../api/types";
-import { formatWhen, percent } from "../parts/figures";
+import { counted, formatWhen, percent } from "../parts/figures";
 import { useNow } from "../parts/useNow";
 import type { Side } from "./LargeView";
-import { counted } from "./picking";
 
 interface ChangeBarProps {
   change: Change;

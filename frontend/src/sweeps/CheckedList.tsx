@@ -2,7 +2,8 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState } from "react";
 
 import type { PageListing } from "../api/types";
-import { counted, isChangedSince, isPicked, matches, type Picking, placeOf, toggled } from "./picking";
+import { counted } from "../parts/figures";
+import { isChangedSince, isPicked, matches, type Picking, placeOf, toggled } from "./picking";
 
 const ROW_PX = 44;
 const SECTIONS_SHOWN = 14;

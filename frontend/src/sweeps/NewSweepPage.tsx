@@ -11,8 +11,9 @@ import { useScreenChoice } from "../gather/screenChoice";
 import { useTakeSettings } from "../gather/takeSettings";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
+import { counted } from "../parts/figures";
 import { CheckedList } from "./CheckedList";
-import { counted, isPicked, type Picking } from "./picking";
+import { isPicked, type Picking } from "./picking";
 import { Sources } from "./Sources";
 import { DEFAULT_TERMS, TermsFields } from "./Terms";
 

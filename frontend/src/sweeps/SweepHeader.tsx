@@ -2,10 +2,11 @@ import { Pause, Play, Square } from "lucide-react";
 
 import { useSweepAction } from "../api/sweeps";
 import type { Sweep } from "../api/types";
-import { formatWhen } from "../parts/figures";
+import { counted, formatWhen } from "../parts/figures";
 import { useNow } from "../parts/useNow";
 import { AgainPanel } from "./AgainPanel";
-import { counted, roughly } from "./picking";
+import { roughly } from "./picking";
+import { DeletePanel } from "./DeletePanel";
 import { RetakePanel } from "./RetakePanel";
 import { SavePanel } from "./SavePanel";
 
@@ -39,6 +40,7 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
         {retakes > 0 && <RetakePanel sweep={sweep} />}
         <AgainPanel sweep={sweep} />
         {count.taken > 0 && <SavePanel sweep={sweep} />}
+        {!going && <DeletePanel sweep={sweep} />}
       </div>
       <Far sweep={sweep} />
     </header>

@@ -3,11 +3,10 @@ import { Link } from "react-router";
 
 import { asProblem } from "../api/client";
 import { useSweeps } from "../api/sweeps";
-import { formatTime, formatWhen, screenWords } from "../parts/figures";
+import { counted, formatTime, formatWhen, screenWords } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useNow } from "../parts/useNow";
 import { useTitle } from "../parts/useTitle";
-import { counted } from "./picking";
 
 /** All sweeps, the latest first. */
 export function SweepsPage() {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 
 import type { ListedPage } from "../api/types";
-import { counted, isChangedSince, isPicked, matches, placeOf, roughly, toggled } from "./picking";
+import { counted } from "../parts/figures";
+import { isChangedSince, isPicked, matches, placeOf, roughly, toggled } from "./picking";
 
 const page: ListedPage = {
   address: "https://skerrin.example/news/fog?x=1",

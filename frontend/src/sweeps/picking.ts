@@ -42,11 +42,6 @@ export function toggled<Member>(set: ReadonlySet<Member>, member: Member): Set<M
   return next;
 }
 
-/** “1 page”, “2 pages”. */
-export function counted(count: number, one: string, many = `${one}s`): string {
-  return `${count.toLocaleString("en-GB")} ${count === 1 ? one : many}`;
-}
-
 /** “about 4 min”, “about 2 h”, from seconds. */
 export function roughly(seconds: number): string {
   if (seconds < 50) return "under a minute";

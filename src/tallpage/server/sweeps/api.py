@@ -10,7 +10,7 @@ from ninja import File, Form, Router, Status, UploadedFile
 
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
-from tallpage.server.sweeps import listing, placing, planning, saving, scheduling
+from tallpage.server.sweeps import deleting, listing, placing, planning, saving, scheduling
 from tallpage.server.sweeps.models import Look, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
     ChangeOut,
@@ -113,6 +113,13 @@ def start_sweep(request: HttpRequest, payload: SweepIn) -> Status[SweepOut]:
 def get_sweep(request: HttpRequest, sweep_id: int) -> SweepOut:
     """One sweep and how far it is."""
     return _out(_sweep(sweep_id))
+
+
+@router.delete("/sweeps/{sweep_id}", response={204: None}, operation_id="delete_sweep")
+def delete_sweep(request: HttpRequest, sweep_id: int) -> Status[None]:
+    """Delete a sweep that has ended; its captures can be put back on the shelf."""
+    deleting.delete_sweep(_sweep(sweep_id))
+    return Status(204, None)
 
 
 @router.get("/sweeps/{sweep_id}/rows", response=RowsOut, operation_id="sweep_rows")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -70,9 +71,17 @@ def list_site(address: str) -> Listing:
         else:
             pages = list_of(links_of_page(fetch(start)))
         robots = Robots(fetch)
-        hosts = {page.host for page in pages.pages}
-        asked = pages.pages if len(hosts) <= _ROBOTS_ASKED_OF_HOSTS else ()
-        forbidden = frozenset(page.address for page in asked if not robots.allows(page.address))
+        hosts = Counter(page.host for page in pages.pages)
+        asked = {host for host, _ in hosts.most_common(_ROBOTS_ASKED_OF_HOSTS)}
+        if len(hosts) > len(asked):
+            others = len(hosts) - len(asked)
+            problems += (
+                f"robots.txt was asked of the {len(asked)} hosts with the most pages, "
+                f"not of the other {others}.",
+            )
+        forbidden = frozenset(
+            page.address for page in pages.pages if page.host in asked and not robots.allows(page.address)
+        )
         return Listing(
             pages=pages,
             source=start,
