@@ -63,6 +63,18 @@ class Served:
     def asked(self, query: str) -> int:
         return int(rows(self._home, query)[0][0])
 
+    def tell(self) -> None:
+        """What there is to say when it went wrong; pytest shows it."""
+        unfinished = (
+            "select id, kind, state, owner, attempts, heartbeat_at, error from jobs_job where state != 'done'"
+        )
+        for row in rows(self._home, unfinished):
+            print(*row)
+        print("tickets:", self.asked("select count(*) from django_q_ormq"))
+        for process in self.family():
+            print(process.pid, process.ppid(), _words(process))
+        print((self._home / "serve.log").read_text(encoding="utf-8", errors="replace")[-20_000:])
+
     def taken(self) -> int:
         return self.asked(
             "select count(*) from sweeps_shot join shelf_capture c on c.id = capture_id "
@@ -75,6 +87,9 @@ def _served(home: Path, port: int) -> Iterator[Served]:
     served = Served(home, port)
     try:
         yield served
+    except BaseException:
+        served.tell()
+        raise
     finally:
         served.end()
 
