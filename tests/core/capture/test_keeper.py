@@ -5,16 +5,20 @@ from contextlib import suppress
 from pathlib import Path
 
 import psutil
+import pytest
 
-from tallpage.core.capture import PRESETS, BrowserKeeper, PageRequest
+from tallpage.core.capture import PRESETS, BrowserKeeper, PageRequest, Patience
+
+PARTS = {"driver": "run-driver", "browser": "--headless", "zygote": "--type=zygote"}
+"""What their command lines hold."""
 
 
-def _browsers() -> set[psutil.Process]:
-    """The processes of browsers below this one."""
+def _running(part: str) -> set[psutil.Process]:
+    """The processes below this one that are such a part of a browser."""
     found = set()
     for process in psutil.Process().children(recursive=True):
         with suppress(psutil.NoSuchProcess):
-            if "--headless" in process.cmdline():
+            if PARTS[part] in process.cmdline():
                 found.add(process)
     return found
 
@@ -25,25 +29,39 @@ def _kill(processes: set[psutil.Process]) -> None:
             process.kill()
 
 
-def test_a_browser_that_died_between_two_pages_is_replaced(site: str, tmp_path: Path) -> None:
-    # Killed at once before a page, it may die while the page is being opened: waited for without end once.
-    others = _browsers()
+@pytest.mark.parametrize("part", PARTS)
+def test_a_browser_that_loses_a_part_of_itself_is_replaced(part: str, site: str, tmp_path: Path) -> None:
+    # Killed between two pages, it may die while the next is being opened: waited for without end once.
+    others = _running(part)
+
+    def kill_ours() -> None:
+        ours = _running(part) - others
+        assert ours
+        _kill(ours)
+
+    def take(keeper: BrowserKeeper, number: int, *, kill_under_way: bool) -> int:
+        folder = tmp_path / str(number)
+        folder.mkdir()
+        left = [kill_ours] if kill_under_way else []
+        manifest, _ = keeper.take(
+            PageRequest(
+                address=f"{site}/notices/{number}",
+                screen=PRESETS["desk"],
+                patience=Patience(open_ms=3_000),
+            ),
+            folder,
+            on_progress=lambda _: left.pop()() if left else None,
+        )
+        return manifest.height_px
 
     def take_some() -> list[int]:
         keeper = BrowserKeeper()
         try:
             heights_px = []
-            for number in range(5):
-                folder = tmp_path / str(number)
-                folder.mkdir()
-                manifest, _ = keeper.take(
-                    PageRequest(address=f"{site}/notices/{number}", screen=PRESETS["desk"]),
-                    folder,
-                )
-                heights_px.append(manifest.height_px)
-                ours = _browsers() - others
-                assert ours
-                _kill(ours)
+            for number in range(3):
+                heights_px.append(take(keeper, number, kill_under_way=number % 2 == 0))
+                if number % 2:
+                    kill_ours()
             return heights_px
         finally:
             keeper.close()

@@ -13,7 +13,6 @@ from types import TracebackType
 from typing import Any, Self
 from urllib.parse import urlsplit
 
-import psutil
 from playwright.sync_api import Browser as _Browser
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Playwright, sync_playwright
@@ -22,9 +21,10 @@ from tallpage.core.capture._guard import Guard
 from tallpage.core.capture._page_door import PageDoor, page_script, translated
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
-from tallpage.core.capture._watch import BrowserWatch
+from tallpage.core.capture._watch import BrowserWatch, ending_after
 from tallpage.core.errors import PageError, TallPageError
 
+_START_MS, _CLOSE_MS = 60_000, 5_000
 _ARGUMENTS = [
     "--disable-gpu",
     "--disable-quic",
@@ -77,25 +77,36 @@ class Browser:
         path = find_chromium()
         if path is None:
             raise BrowserMissing("Chromium is not installed.")
-        self._playwright = sync_playwright().start()
         try:
-            self._browser = self._playwright.chromium.launch(
+            self._playwright = sync_playwright().start()
+            self._browser = self._launched(self._playwright, path)
+            self._watch = BrowserWatch(self._find_process())
+        except BrowserMissing:
+            self._end_driver()
+            raise
+        except Exception as error:  # the end of the driver is told as a bare one
+            self._end_driver()
+            raise PageError("The browser ended while it was started.", code="browser_closed") from error
+        return self
+
+    def _launched(self, playwright: Playwright, path: str) -> _Browser:
+        try:
+            return playwright.chromium.launch(
                 executable_path=path,
                 args=_ARGUMENTS,
                 # Chromium's own sandbox cannot start as root; everybody else keeps it.
                 chromium_sandbox=os.geteuid() != 0,
                 # Without the sign in front, Chromium would go past the guard to its own machine.
                 proxy={"server": self._guard.address, "bypass": "<-loopback>"} if self._guard else None,
+                timeout=_START_MS,
             )
         except PlaywrightError as error:
-            self._playwright.stop()
             raise BrowserMissing(f"Chromium at {path} would not start.") from error
-        try:
-            self._watch = BrowserWatch(self._find_process())
-        except (PlaywrightError, psutil.NoSuchProcess) as error:
-            self._playwright.stop()
-            raise PageError("The browser ended while it was started.", code="browser_closed") from error
-        return self
+
+    def _end_driver(self) -> None:
+        if self._playwright is not None:
+            with suppress(Exception):  # it may be what has ended
+                self._playwright.stop()
 
     def _find_process(self) -> int:
         session = self._running().new_browser_cdp_session()
@@ -116,15 +127,12 @@ class Browser:
     def __exit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
-        try:
-            if self.is_alive:
-                with suppress(PlaywrightError):
-                    self._running().close()
-        finally:
-            if self._watch is not None:
-                self._watch.end()
-            if self._playwright is not None:
-                self._playwright.stop()
+        if self.is_alive:
+            with ending_after(_CLOSE_MS, self.end_at_once), suppress(Exception):
+                self._running().close()
+        if self._watch is not None:
+            self._watch.end()
+        self._end_driver()
 
     @property
     def is_alive(self) -> bool:
@@ -144,10 +152,11 @@ class Browser:
         browser = self._running()
         if self._guard:
             self._guard.refused.clear()
-        with translated("about:blank"):
+        open_ms = request.patience.open_ms
+        with ending_after(open_ms, self.end_at_once), translated("about:blank"):
             context = browser.new_context(**self._visitor(request))
         try:
-            with translated("about:blank"):
+            with ending_after(open_ms, self.end_at_once), translated("about:blank"):
                 page = context.new_page()
                 context.on("page", lambda popup: popup.close())
                 page.on("dialog", lambda dialog: dialog.dismiss())
@@ -163,7 +172,8 @@ class Browser:
             yield door
         finally:
             if self.is_alive:
-                with suppress(PlaywrightError):  # it may die just now, and is replaced
+                # It may die just now, and is replaced.
+                with ending_after(_CLOSE_MS, self.end_at_once), suppress(Exception):
                     context.close()
 
     def pdf_of(self, html: str) -> bytes:

@@ -9,11 +9,12 @@ from tallpage.core.capture._guard import Guard
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskWish, OnProgress, PageRequest
 from tallpage.core.capture._take import take_page
-from tallpage.core.errors import TallPageError
+from tallpage.core.errors import PageError, TallPageError
 from tallpage.core.files import empty_folder
 from tallpage.core.picture import StripManifest
 
 _PAGES_PER_BROWSER = 50
+_FURTHER_TRIES = 2
 _BROWSER_BROKE = ("browser_closed", "page_crashed")
 _MAY_BE_DYING = ("page_is_file", "page_failed")
 """What is said of a page whose browser is ended piece by piece, before it knows itself."""
@@ -36,14 +37,17 @@ class BrowserKeeper:
         on_progress: OnProgress = lambda _: None,
         ask_wish: AskWish = lambda: "go_on",
     ) -> tuple[StripManifest, PageReport]:
-        """As :func:`take_page`; a page with which the browser breaks gets one more, with a new one."""
-        try:
-            return self._take_once(request, folder, on_progress, ask_wish)
-        except TallPageError:
-            if self._browser is not None:
-                raise  # it lives: the page is to blame
-        # The page may be innocent: it gets one more try, with a browser of its own.
-        empty_folder(folder)
+        """As :func:`take_page`; a page with which the browser breaks gets another, and once more.
+
+        The page may be innocent: the first browser may have been dying before it was opened.
+        """
+        for _ in range(_FURTHER_TRIES):
+            try:
+                return self._take_once(request, folder, on_progress, ask_wish)
+            except TallPageError:
+                if self._browser is not None:
+                    raise  # it lives: the page is to blame
+            empty_folder(folder)
         return self._take_once(request, folder, on_progress, ask_wish)
 
     def close(self) -> None:
@@ -63,6 +67,13 @@ class BrowserKeeper:
             if dying or error.code in _BROWSER_BROKE:
                 self.close()
             raise
+        except Exception as error:
+            if not browser.died_within(_DYING_S):
+                raise
+            # The end of the driver is told as a bare exception.
+            self.close()
+            said = f"The browser closed while {request.address} was taken."
+            raise PageError(said, code="browser_closed") from error
 
     def _answering(self) -> Browser:
         if self._browser is not None and (not self._browser.is_alive or self._pages >= _PAGES_PER_BROWSER):

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 import json
-import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from functools import cache
@@ -21,6 +20,7 @@ from tallpage.core.capture._faults import page_fault, wants_sign_in
 from tallpage.core.capture._guard import Guard
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._target import words_of
+from tallpage.core.capture._watch import ending_after
 from tallpage.core.errors import AddressError, PageError, PageUnreachable
 from tallpage.core.geometry import Box
 
@@ -45,6 +45,7 @@ class PageDoor:
         self._page = page
         self._session = session
         self._screen = request.screen
+        self._operation_ms = request.patience.operation_ms
         self._guard = guard
         self._hang_up = hang_up
         self._left_px = 0
@@ -114,7 +115,7 @@ class PageDoor:
 
     def state(self) -> Any:
         """Cookies and stored values that the visit has been given, for another visit."""
-        with translated(self.address):
+        with self._answering_within(self._operation_ms):
             return self._page.context.storage_state()
 
     def note_where(self) -> None:
@@ -140,7 +141,7 @@ class PageDoor:
         Raises:
             PageError: the page did not answer in time; the browser was ended.
         """
-        with self._ending_after(timeout_ms), translated(self.address):
+        with self._answering_within(timeout_ms):
             self._page.mouse.move(-1, -1)
 
     def pause(self, wait_ms: int) -> None:
@@ -169,7 +170,7 @@ class PageDoor:
         Raises:
             PageError: the page did not let it run in time; the browser was ended.
         """
-        with self._ending_after(timeout_ms), translated(self.address):
+        with self._answering_within(timeout_ms):
             # As text: the driver takes ten times as long over thousands of values as over their JSON.
             text = self._page.evaluate(
                 f"async (argument) => JSON.stringify(await ({page_script(script)})(argument))", argument
@@ -180,7 +181,7 @@ class PageDoor:
         words = words_of(target)
         if words is not None:
             return self._page.get_by_text(words).filter(visible=True).first
-        with translated(self.address):
+        with self._answering_within(self._operation_ms):
             is_selector = self._page.evaluate(page_script("is_selector"), target)
         if not is_selector:
             raise PageError(
@@ -210,8 +211,9 @@ class PageDoor:
 
     def shows(self, target: str) -> bool:
         """Whether something visible is what a target points at, now."""
-        with translated(self.address):
-            return self._locator(target).count() > 0
+        locator = self._locator(target)
+        with self._answering_within(self._operation_ms):
+            return locator.count() > 0
 
     def hover(self, target: str, *, timeout_ms: int) -> None:
         """Put the pointer on something."""
@@ -242,7 +244,7 @@ class PageDoor:
     def _acting(self, target: str, what: str) -> Iterator[None]:
         """An action that a page did not let happen is a fault of the action, not of the host."""
         try:
-            with translated(self.address):
+            with self._answering_within(self._operation_ms):
                 yield
         except PageError as error:
             if error.code not in ("page_no_answer", "page_failed"):
@@ -253,7 +255,7 @@ class PageDoor:
         """Leave the pointer on something, however the page is scrolled from now on."""
         self.hover(target, timeout_ms=timeout_ms)
         element = self.find(target, timeout_ms=timeout_ms)
-        with translated(self.address):
+        with self._answering_within(self._operation_ms):
             mark: str = self._page.evaluate(page_script("hold"), element)
             self._session.send("DOM.enable")
             self._session.send("CSS.enable")
@@ -263,29 +265,20 @@ class PageDoor:
                 self._session.send("CSS.forcePseudoState", {"nodeId": node, "forcedPseudoClasses": ["hover"]})
 
     @contextmanager
-    def _ending_after(self, timeout_ms: int) -> Iterator[None]:
+    def _answering_within(self, timeout_ms: float) -> Iterator[None]:
         """End the browser when the page hangs: nothing inside a busy page can be waited for otherwise."""
-        hung = threading.Event()
-
-        def hang_up() -> None:
-            hung.set()
-            self._hang_up()
-
-        timer = threading.Timer(timeout_ms / 1_000, hang_up)
-        timer.daemon = True
-        timer.start()
-        try:
-            yield
-        except PageError as error:
-            if not hung.is_set():
-                raise
-            raise PageError(
-                f"{self.address} hangs: it did not react for {timeout_ms / 1_000:.0f} s.",
-                hint="Its own scripts keep it busy. Take it again later, or take only its first screen.",
-                code="page_hung",
-            ) from error
-        finally:
-            timer.cancel()
+        with ending_after(timeout_ms, self._hang_up) as hung:
+            try:
+                with translated(self.address):
+                    yield
+            except PageError as error:
+                if not hung.is_set():
+                    raise
+                raise PageError(
+                    f"{self.address} hangs: it did not react for {timeout_ms / 1_000:.0f} s.",
+                    hint="Its own scripts keep it busy. Take it again later, or take only its first screen.",
+                    code="page_hung",
+                ) from error
 
     def prepare_pictures(self, *, whole_width: bool) -> None:
         """Set the display's metrics in the session that takes the pictures.
@@ -293,7 +286,7 @@ class PageDoor:
         That session ignores the scale set elsewhere, so it has to be told itself. Pictures count from
         what is shown first, or with ``whole_width`` from the left end of a page that goes on there.
         """
-        with translated(self.address):
+        with self._answering_within(self._operation_ms):
             self._session.send(
                 "Emulation.setDeviceMetricsOverride",
                 {
@@ -309,7 +302,7 @@ class PageDoor:
 
     def picture(self, clip_px: Box, *, timeout_ms: int) -> bytes:
         """PNG of a piece of the page; ``clip_px`` in CSS px from the page's top left corner."""
-        with self._ending_after(timeout_ms), translated(self.address):
+        with self._answering_within(timeout_ms):
             answer = self._session.send(
                 "Page.captureScreenshot",
                 {

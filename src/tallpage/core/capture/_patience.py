@@ -9,6 +9,8 @@ from dataclasses import dataclass
 class Patience:
     """Time limits of one capture, in milliseconds unless the name says otherwise."""
 
+    open_ms: int = 30_000
+    """Until the browser has an empty page. One that has lost a part of itself never comes to it."""
     answer_ms: int = 30_000
     """Until the host has answered at all."""
     again_after_ms: tuple[int, ...] = (600, 2_500)

@@ -13,7 +13,7 @@ from django.core.management.base import BaseCommand
 from django.db import DatabaseError, close_old_connections
 from django_q.cluster import Cluster
 
-from tallpage.core.processes import die_with_parent
+from tallpage.core.processes import die_with_parent, have_forks_die_with_parent
 from tallpage.server.jobs.queue import Cluster as ClusterName
 from tallpage.server.jobs.recovery import IDLE_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.ticking import ticks_of
@@ -38,7 +38,7 @@ class Command(BaseCommand):
         """Start the queue's processes, then look for abandoned work again and again."""
         # Whoever is killed must not leave processes behind that nobody watches.
         die_with_parent()
-        os.register_at_fork(after_in_child=die_with_parent)
+        have_forks_die_with_parent()
         sweep_incoming(older_than_seconds=_LEFTOVERS_AFTER_SECONDS)
         name: ClusterName = "files" if os.environ.get("Q_CLUSTER_NAME") == "files" else "pages"
         processes = _Processes()
