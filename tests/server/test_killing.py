@@ -13,7 +13,7 @@ import psutil
 from tests.server.processes import MIGRATE, environment, rows, run_django, start_logged, until
 
 PAGES = 60
-KILLS = ("browser", "worker", "watcher", "web", "anything", "everything", "anything", "browser")
+KILLS = ("browser", "worker", "watcher", "web", "anything", "everything", "anything", "driver")
 PATIENCE_S = 150
 _PLAN = """
 from tallpage.core.capture import PRESETS
@@ -109,6 +109,8 @@ def _chosen(what: str, family: list[psutil.Process], chance: random.Random) -> l
         return [chance.choice(family)] if family else []
     if what == "browser":
         return [process for process in family if "/chromium" in words[process]]
+    if what == "driver":
+        return [process for process in family if "run-driver" in words[process]]
     if what == "web":
         return [process for process in family if "gunicorn" in words[process]]
     workers = [process for process in family if "django worker" in words[process]]
