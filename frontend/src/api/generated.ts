@@ -1853,6 +1853,11 @@ export interface components {
              * @default false
              */
             sharpened: boolean;
+            /**
+             * Deblocked
+             * @default false
+             */
+            deblocked: boolean;
         };
         /**
          * LeafOut

@@ -8,7 +8,7 @@ import { changedChoice } from "./choices";
 import { Formats } from "./Formats";
 import { TradeoffChart } from "./TradeoffChart";
 
-const LEAST_QUALITY = 10;
+const LEAST_QUALITY = 2;
 const GREATEST_QUALITY = 98;
 const PALETTES = [2, 4, 16, 256] as const;
 

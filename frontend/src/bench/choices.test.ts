@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Choice, Output } from "../api/types";
 import { changedChoice, expectedChoices } from "./choices";
 
-const JPEG: Choice = { format: "jpeg", quality: 60, colours: null, subsampled: false, softened: false, sharpened: false };
+const JPEG: Choice = { format: "jpeg", quality: 60, colours: null, subsampled: false, softened: false, sharpened: false, deblocked: false };
 
 function point(format: Choice["format"], bytes: number, fidelity: number) {
   return { choice: { ...JPEG, format }, bytes, fidelity };
@@ -32,5 +32,7 @@ describe("a changed choice", () => {
     expect(changedChoice(JPEG, { subsampled: true }).subsampled).toBe(true);
     expect(changedChoice({ ...JPEG, format: "webp" }, { subsampled: true }).subsampled).toBe(false);
     expect(changedChoice({ ...JPEG, format: "png", quality: null, colours: 16 }, { softened: true }).softened).toBe(false);
+    expect(changedChoice({ ...JPEG, format: "webp", deblocked: true }, { quality: 40 }).deblocked).toBe(true);
+    expect(changedChoice({ ...JPEG, format: "webp", deblocked: true }, { format: "avif" }).deblocked).toBe(false);
   });
 });

@@ -27,7 +27,12 @@ export function changedChoice(choice: Choice, change: Partial<Choice>): Choice {
   const next = { ...choice, ...change };
   if (change.sharpened) next.softened = false;
   if (change.softened) next.sharpened = false;
-  return { ...next, subsampled: next.format === "jpeg" && next.subsampled, softened: next.quality != null && next.softened };
+  return {
+    ...next,
+    subsampled: next.format === "jpeg" && next.subsampled,
+    softened: next.quality != null && next.softened,
+    deblocked: next.format === "webp" && next.quality != null && next.deblocked,
+  };
 }
 
 /** Number, from 1, of the leaf with the lowest fidelity: the one that the row's figures are of. */

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 
 from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._fit import ShouldStop, fit_raster
+from tallpage.core.fit._fit import LEAST_NEAR_ENOUGH, ShouldStop, fit_raster
 from tallpage.core.fit._formats import ASKED_FOR_ONLY, FORMATS, Format
 from tallpage.core.fit._least import least_acceptable
 from tallpage.core.fit._making import Candidate
@@ -39,15 +39,17 @@ def advise(
     found = [_format_that_fits(raster, limit_bytes, formats, memory, should_stop)]
     least = least_acceptable(raster, formats, memory, should_stop=should_stop)
     if least is not None:
+        # So much that a search of it ends with no lighter file than that.
+        needed_bytes = math.ceil(least.byte_count / LEAST_NEAR_ENOUGH)
         found += [
             _leaves_that_fit(raster, limit_bytes, least),
             _fold_that_fits(raster, limit_bytes, least),
             _width_that_fits(raster, limit_bytes, least, memory, should_stop),
             Advice(
                 kind="limit",
-                value=least.byte_count,
+                value=needed_bytes,
                 sentence=f"At {raster.size.width_px:,} px wide, {_name(least)} needs "
-                f"{format_bytes(least.byte_count)} to look acceptable.",
+                f"{format_bytes(needed_bytes)} to look acceptable.",
             ),
         ]
     return tuple(row for row in found if row is not None)

@@ -6,7 +6,7 @@ import functools
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import Executor, ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tallpage.core.fit._advice import Advice
 from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of
@@ -28,11 +28,12 @@ _CAUTION_ONCE = 1.03
 """Single files are aimed a little below the limit."""
 _NEAR_ENOUGH, _NEAR_ENOUGH_WHEN_SLOW, _COMPARABLE = 0.955, 0.94, 0.88
 """Shares of the limit from which another file would look hardly better, or tell hardly more."""
+LEAST_NEAR_ENOUGH = min(_NEAR_ENOUGH, _NEAR_ENOUGH_WHEN_SLOW)
 _IN_THE_RUNNING = 4.0
 """Points of expected fidelity behind the best within which a format is searched as carefully."""
 _WORTH_COMPARING = 15.0
 """And within which one file is made; of the others the curve tells enough."""
-_LIGHTEST: dict[Format, float] = {"png": 0.67, "webp": 0.4}
+_LIGHTEST: dict[Format, float] = {"png": 0.6, "webp": 0.35}
 """As light as these shares of a quickly made PNG a careful lossless file may be."""
 _PALETTE_SAVES = 6.0
 """Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
@@ -99,6 +100,7 @@ def fit_raster(
         search.try_lossless()
         if not search.found:  # nothing can look better than the same pixels
             search.try_lossy()
+            search.try_deblocked()
             search.try_softened()
     found = search.found
     chosen = max(found, key=lambda row: (row.fidelity, -row.byte_count), default=None)
@@ -190,6 +192,22 @@ class _Search:
         again = [row for row in compared if best is None or best.recipe == row.forecast.recipe.name]
         self._make([_Plan(row.forecast) for row in again])
         self._likeliest = plans[0].forecast if plans else None
+
+    def try_deblocked(self) -> None:
+        """The best file again, where it is a WebP, with its smoothing tried out: it is as heavy."""
+        best = max(self.found, key=lambda row: row.fidelity, default=None)
+        if best is None or best.choice.format != "webp" or self._tries["webp"] >= _MOST_TRIES:
+            return
+        self._should_stop()
+        self._tries["webp"] += 1
+        choice = replace(best.choice, deblocked=True)
+        if len(self._source.encoded(choice)) > self._limit_bytes:
+            return
+        looks = self._source.fidelity(choice)
+        if looks > best.fidelity:
+            data = self._source.encoded(choice)
+            better = replace(best, choice=choice, data=data, byte_count=len(data), fidelity=looks)
+            self.found[self.found.index(best)] = better
 
     def try_softened(self) -> None:
         """Where nothing fits that comes near, the likeliest format again from slightly softened pixels."""

@@ -35,8 +35,11 @@ class Forecast:
         careful_bytes = self.curve.bytes_at(self._knob)
         if self._knob == self.recipe.knobs[0] and careful_bytes > self._limit_bytes:
             return fidelity - _UNLIKELY
+        left = math.log(self._limit_bytes / careful_bytes)
+        if self._knob == self.recipe.knobs[-1]:
+            left = min(left, 0.0)  # what the highest leaves free, nothing makes use of
         if self.recipe.draft_weights is not None:
-            fidelity += _POINTS_AN_E_FOLD * math.log(self._limit_bytes / careful_bytes)
+            fidelity += _POINTS_AN_E_FOLD * left
         return min(fidelity, 100.0)
 
 

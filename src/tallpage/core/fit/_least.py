@@ -11,7 +11,7 @@ from tallpage.core.fit._formats import Format
 from tallpage.core.fit._known import KnownPicture
 from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
-from tallpage.core.fit._recipes import LOSSY, Recipe
+from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSY, Recipe
 from tallpage.core.picture import Raster
 
 _VERIFIED_AT_MOST = 3
@@ -33,7 +33,8 @@ def least_acceptable(
     sample = source.sample()
     predicted: list[tuple[float, Recipe, int]] = []
     for recipe in LOSSY:
-        if recipe.format not in usable:
+        # As tight as that, the search makes none of photographs either.
+        if recipe.format not in usable or (source.nature.photographic and recipe is JPEG_FULL_COLOUR):
             continue
         should_stop()
         curve = curve_of(sample, recipe)

@@ -6,9 +6,10 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from tallpage.core.fit._formats import Format
-from tallpage.core.picture import Raster
+from tallpage.core.fit._sampling import sampled_rows
+from tallpage.core.picture import PngFilter, Raster
 
-_QUALITIES = tuple(range(10, 99))
+_QUALITIES = tuple(range(2, 99))
 _PROBED = (12, 30, 50, 68, 82, 96)
 # Found by encoding at each: the encoder knows fewer steps than there are qualities, and these are the
 # lowest of each step.
@@ -40,7 +41,7 @@ class Choice:
 
     format: Format
     quality: int | None = None
-    """10–98; None where the recipe has no quality (lossless, palette)."""
+    """2–98; None where the recipe has no quality (lossless, palette)."""
     colours: int | None = None
     """2, 4, 16 or 256, for palette PNG and GIF only."""
     subsampled: bool = False
@@ -49,6 +50,8 @@ class Choice:
     """Encoded from slightly softened pixels."""
     sharpened: bool = False
     """Encoded from slightly sharpened pixels; only ever chosen by hand."""
+    deblocked: bool = False
+    """How blocks are smoothed is tried out, for lossy WebP only."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -85,10 +88,10 @@ class Recipe:
         return not self.knobs
 
     def makes(self, choice: Choice) -> bool:
-        """Whether a choice is one of this recipe's, softened, sharpened or neither."""
+        """Whether a choice is one of this recipe's, as it is or softened, sharpened, deblocked."""
         knob = choice.quality or choice.colours or 0
         return self.lossless == (not knob) and replace(
-            choice, softened=False, sharpened=False
+            choice, softened=False, sharpened=False, deblocked=False
         ) == self.choice_at(knob)
 
 
@@ -190,6 +193,7 @@ def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = Fals
                 draft=draft,
                 sharp_colour=not nature.photographic or choice.quality >= _SHARP_PHOTOGRAPHS_FROM,
                 thorough=nature.photographic,
+                deblocked=choice.deblocked,
             )
         case "webp":
             return raster.as_lossless_webp(draft=draft)
@@ -200,4 +204,12 @@ def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = Fals
         case "png" if choice.colours is not None:
             return raster.as_palette_png(colours=choice.colours)
         case "png":
-            return raster.as_png(compression=6 if draft else 9)
+            return raster.as_png(compression=6 if draft else 9, row_filter=_lighter_filter(raster))
+
+
+def _lighter_filter(raster: Raster) -> PngFilter:
+    """How a PNG is lighter: differences pay in photographs and shades, seldom where letters stand."""
+    sample = sampled_rows(raster)
+    filters: tuple[PngFilter, ...] = ("none", "sub")
+    pixels, differences = (len(sample.as_png(compression=3, row_filter=name)) for name in filters)
+    return "all" if differences < pixels else "none"

@@ -8,6 +8,9 @@ from tallpage.core.picture import Raster
 SAMPLE_PIXELS = 250_000
 _BAND_PX = 64
 _SHARE_AT_MOST = 0.34
+_JOINT_PX = 10
+"""Where joints lie in the blocks of 16 px that encoders work in: inside, as most edges of a page do. What
+lies between two is smeared by WebP, and costs JPEG too little."""
 _WHOLE_PIXELS = 60_000
 """Of a picture as small as this, a sample would say too little, and the whole is as quick."""
 
@@ -21,8 +24,15 @@ def sampled_rows(raster: Raster) -> Raster:
     share = min(_SHARE_AT_MOST, SAMPLE_PIXELS / size.pixels)
     step = max(1, round(1 / share))
     picked = rows[step // 2 :: step]
-    parts = [
-        raster.cropped(Box(x_px=0, y_px=top_px, width_px=size.width_px, height_px=height_px))
-        for top_px, height_px in picked
-    ]
-    return Raster.stacked(parts).held()
+    return Raster.stacked([_band(raster, *row, is_first=row == picked[0]) for row in picked]).held()
+
+
+def _band(raster: Raster, top_px: int, height_px: int, *, is_first: bool) -> Raster:
+    """A band, moved so that its rows keep their places in the encoders' blocks."""
+    size = raster.size
+    if is_first:
+        height_px = max(1, height_px - 16 + _JOINT_PX)
+    else:
+        top_px = min(top_px + _JOINT_PX, size.height_px - 1)
+        height_px = min(height_px, size.height_px - top_px)
+    return raster.cropped(Box(x_px=0, y_px=top_px, width_px=size.width_px, height_px=height_px))

@@ -18,7 +18,7 @@ from tallpage.core.picture._strips import (
     StripWriter,
     strips_so_far,
 )
-from tallpage.core.picture._vips import WHITE, Access, Colour, Raster, libvips_version
+from tallpage.core.picture._vips import WHITE, Access, Colour, PngFilter, Raster, libvips_version
 
 __all__ = [
     "MAX_PICTURE_PIXELS",
@@ -26,6 +26,7 @@ __all__ = [
     "WHITE",
     "Access",
     "Colour",
+    "PngFilter",
     "Raster",
     "Strip",
     "StripManifest",

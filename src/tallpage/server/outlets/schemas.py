@@ -140,11 +140,12 @@ class ChoiceSchema(Schema):
     """A way to encode: quality for lossy formats, colours for a palette, neither for lossless."""
 
     format: FormatName
-    quality: int | None = Field(default=None, ge=10, le=98)
+    quality: int | None = Field(default=None, ge=2, le=98)
     colours: Literal[2, 4, 16, 256] | None = None
     subsampled: bool = False
     softened: bool = False
     sharpened: bool = False
+    deblocked: bool = False
 
     @model_validator(mode="after")
     def _makes_sense(self) -> Self:
@@ -160,6 +161,8 @@ class ChoiceSchema(Schema):
             raise ValueError("only what has a quality is softened")
         if self.softened and self.sharpened:
             raise ValueError("a file is softened or sharpened, not both")
+        if self.deblocked and (self.format != "webp" or self.quality is None):
+            raise ValueError("only lossy WebP is deblocked")
         if self.format != "jpeg" and self.subsampled:
             raise ValueError("only JPEG halves its colour")
         return self

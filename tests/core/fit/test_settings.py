@@ -1,0 +1,66 @@
+"""Settings that the search decides on by itself, because they make a file lighter or better."""
+
+import numpy as np
+import pytest
+
+from tallpage.core.fit import Choice, fit_raster, fit_with
+from tallpage.core.fit._formats import Format
+from tests.pictures import gradient, photograph, raster_of, text_page
+
+PNG = Choice(format="png")
+
+
+def test_a_png_of_shades_stores_differences_and_one_of_letters_does_not() -> None:
+    shades, letters = raster_of(gradient(400, 300)), raster_of(text_page(400, 300))
+    assert len(fit_with(shades, PNG).data) < 0.3 * len(shades.as_png(compression=9))
+    assert len(fit_with(letters, PNG).data) == len(letters.as_png(compression=9))
+
+
+def test_shades_that_fit_without_loss_are_found_to() -> None:
+    raster = raster_of(gradient(640, 420))
+    result = fit_raster(raster, limit_bytes=34_000, formats=("jpeg", "png", "webp", "avif"))
+    assert result.chosen is not None
+    assert result.chosen.fidelity == 100
+
+
+def _boxes_on_block_edges() -> np.ndarray:
+    pixels = np.full((480, 480, 3), 255, np.uint8)
+    for top_px in range(32, 416, 96):
+        pixels[top_px : top_px + 64, 64:416] = photograph(352, 64, seed=top_px)
+    return pixels
+
+
+def test_a_webp_is_smoothed_between_its_blocks_as_suits_the_picture() -> None:
+    raster = raster_of(_boxes_on_block_edges())
+    chosen = fit_raster(raster, limit_bytes=6_000, formats=("webp",)).chosen
+    assert chosen is not None
+    assert chosen.choice.deblocked
+    assert chosen.byte_count <= 6_000
+    plainly = Choice(format="webp", quality=chosen.choice.quality)
+    assert chosen.fidelity > fit_with(raster, plainly).fidelity + 5
+
+
+@pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
+def test_a_limit_below_all_that_looks_well_still_gets_its_file(format_: Format) -> None:
+    raster = raster_of(photograph(500, 400))
+    least = len(fit_with(raster, Choice(format=format_, quality=2)).data)
+    result = fit_raster(raster, limit_bytes=round(1.04 * least), formats=(format_,))
+    assert not result.met
+    assert result.chosen is not None
+    assert result.chosen.byte_count <= 1.04 * least
+
+
+def test_colour_is_not_halved_where_the_limit_leaves_room_for_all_of_it() -> None:
+    # Halved at its highest quality it is far below the limit; the bytes left make it no better.
+    pixels = text_page(640, 900).copy()
+    pixels[200:600, 100:500] = photograph(400, 400)
+    pixels[::7, :, 0] = 200
+    raster = raster_of(pixels)
+    halved, full = (
+        fit_with(raster, Choice(format="jpeg", quality=98, subsampled=subsampled))
+        for subsampled in (True, False)
+    )
+    chosen = fit_raster(raster, limit_bytes=2 * full.byte_count, formats=("jpeg",)).chosen
+    assert chosen is not None
+    assert full.fidelity > halved.fidelity
+    assert chosen.choice == full.choice
