@@ -45,6 +45,8 @@ _SOFTENING_GAINS = 4.0
 """Points that a softened file must be ahead: our fidelity likes softness a little more than people do."""
 _HALVED_BELOW_BITS = 1.25
 """Bits a pixel below which photographs never look better with full colour planes."""
+_DEBLOCKED_UP_TO_PIXELS = 2_000_000
+"""Larger pictures would take seconds more."""
 _AT_ONCE = 2
 _ALONE_FROM_PIXELS = 8_000_000
 """An encoder holds some 20 bytes a pixel: of large pictures one is encoded at a time."""
@@ -197,6 +199,8 @@ class _Search:
         """The best file again, where it is a WebP, with its smoothing tried out: it is as heavy."""
         best = max(self.found, key=lambda row: row.fidelity, default=None)
         if best is None or best.choice.format != "webp" or self._tries["webp"] >= _MOST_TRIES:
+            return
+        if self._source.raster.size.pixels > _DEBLOCKED_UP_TO_PIXELS:
             return
         self._should_stop()
         self._tries["webp"] += 1
