@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import functools
+import math
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import Executor, ThreadPoolExecutor
@@ -33,8 +34,10 @@ _IN_THE_RUNNING = 4.0
 """Points of expected fidelity behind the best within which a format is searched as carefully."""
 _WORTH_COMPARING = 15.0
 """And within which one file is made; of the others the curve tells enough."""
-_LIGHTEST: dict[Format, float] = {"png": 0.6, "webp": 0.35}
+_LIGHTEST: dict[Format, float] = {"png": 0.6, "webp": 0.37}
 """As light as these shares of a quickly made PNG a careful lossless file may be."""
+_LIGHTER_THAN_LOSSLESS = Choice(format="jpeg", quality=82, subsampled=True)
+"""Of photographs, even of smooth shades: what is too heavy so is too heavy losslessly."""
 _PALETTE_SAVES = 6.0
 """Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
 _FAR_OVER = 1.5
@@ -196,11 +199,12 @@ class _Search:
         self._likeliest = plans[0].forecast if plans else None
 
     def try_deblocked(self) -> None:
-        """The best file again, where it is a WebP, with its smoothing tried out: it is as heavy."""
+        """The best file again, where it is a WebP of a page, with its smoothing tried out: it is as heavy."""
         best = max(self.found, key=lambda row: row.fidelity, default=None)
         if best is None or best.choice.format != "webp" or self._tries["webp"] >= _MOST_TRIES:
             return
-        if self._source.raster.size.pixels > _DEBLOCKED_UP_TO_PIXELS:
+        # Photographs gain half a point by it.
+        if self._source.nature.photographic or self._source.raster.size.pixels > _DEBLOCKED_UP_TO_PIXELS:
             return
         self._should_stop()
         self._tries["webp"] += 1
@@ -228,7 +232,10 @@ class _Search:
 
     @functools.cached_property
     def _quick_png(self) -> float:
-        """About how heavy the same pixels would be as PNG."""
+        """About how heavy the same pixels would be as PNG; of photographs, only where they may fit so."""
+        photographic = self._source.nature.photographic and "jpeg" in self._usable
+        if photographic and self._quickly(_LIGHTER_THAN_LOSSLESS) > self._limit_bytes:
+            return math.inf
         return self._quickly(Choice(format="png"))
 
     @property
