@@ -47,7 +47,7 @@ def test_a_browser_that_loses_a_part_of_itself_is_replaced(part: str, site: str,
             PageRequest(
                 address=f"{site}/notices/{number}",
                 screen=PRESETS["desk"],
-                patience=Patience(open_ms=3_000),
+                patience=Patience(open_ms=5_000),
             ),
             folder,
             on_progress=lambda _: left.pop()() if left else None,
