@@ -15,7 +15,7 @@ from tallpage.core.fit._weight import weight_line
 from tallpage.core.picture import Raster
 from tallpage.core.units import format_bytes
 
-_WIDTH_TRIALS = 6
+_WIDTH_TRIALS = 8
 _LEAST_WIDTH_PX = 16
 _CAUTION = 0.97
 _MOST_LEAVES = 12
@@ -132,8 +132,9 @@ def _width_that_fits(
         should_stop()
         smaller = raster.resized(raster.size.at_width(width_px)).held()
         made = least_acceptable(smaller, [least.choice.format], memory, should_stop=should_stop)
-        if made is None:
-            return None
+        if made is None:  # not found just here: a little smaller it may be
+            needed = limit_bytes
+            continue
         if made.byte_count <= limit_bytes:
             result = fit_raster(
                 smaller, limit_bytes=limit_bytes, formats=[least.choice.format], memory=memory
