@@ -11,7 +11,7 @@ from importlib import resources
 from typing import Any
 from urllib.parse import urlsplit
 
-from playwright.sync_api import CDPSession, ElementHandle, Locator, Page, Request, Response
+from playwright.sync_api import CDPSession, ElementHandle, Frame, Locator, Page, Request, Response
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
 
@@ -49,6 +49,10 @@ class PageDoor:
         self._guard = guard
         self._hang_up = hang_up
         self._left_px = 0
+        self._frames = [page.main_frame]
+        """From the page itself to the frame that holds its content, which is mostly the page itself."""
+        self.frame_px: Box | None = None
+        """Where in the window the frame with the content lies, if the page is not its content itself."""
         self._under_way: dict[Request, str] = {}
         self.address = "about:blank"
         self.missing: dict[str, list[str]] = {}
@@ -165,17 +169,72 @@ class PageDoor:
         self.wait_quiet(timeout_ms=timeout_ms)
 
     def run(self, script: str, argument: object = None, *, timeout_ms: int) -> Any:
-        """Run one of our page scripts (a file in ``scripts/``) and return its JSON value.
+        """Run one of our page scripts (a file in ``scripts/``) where the content is; its JSON value.
 
         Raises:
             PageError: the page did not let it run in time; the browser was ended.
         """
+        return self._run_in(self._frames[-1], script, argument, timeout_ms)
+
+    def run_everywhere(self, script: str, argument: object = None, *, timeout_ms: int) -> list[Any]:
+        """Run a page script in the page and in the frames down to its content, from outer to inner."""
+        return [self._run_in(frame, script, argument, timeout_ms) for frame in self._frames]
+
+    def run_in_every_frame(self, script: str, argument: object = None, *, timeout_ms: int) -> list[Any]:
+        """Run a page script in each frame there is; a frame that does not answer is passed over."""
+        values = []
+        for frame in self._page.frames:
+            try:
+                values.append(self._run_in(frame, script, argument, timeout_ms))
+            except PageError as error:
+                if frame == self._page.main_frame or error.code == "page_hung":
+                    raise
+        return values
+
+    def _run_in(self, frame: Frame, script: str, argument: object, timeout_ms: int) -> Any:
         with self._answering_within(timeout_ms):
             # As text: the driver takes ten times as long over thousands of values as over their JSON.
-            text = self._page.evaluate(
+            text = frame.evaluate(
                 f"async (argument) => JSON.stringify(await ({page_script(script)})(argument))", argument
             )
         return None if text is None else json.loads(text)
+
+    def enter_filling_frame(self, *, timeout_ms: int) -> bool:
+        """Go into the frame that fills the window, where there is one: scripts then run there."""
+        with self._answering_within(timeout_ms):
+            element = self._frames[-1].evaluate_handle(page_script("filling_frame")).as_element()
+            frame = element.content_frame() if element is not None else None
+            box = element.bounding_box() if element is not None else None
+            if element is None or frame is None or box is None:
+                return False
+            element.evaluate("(frame) => { window[Symbol.for('capture')].frameElement = frame; }")
+            offset = {"x": box["x"], "y": box["y"]}
+            frame.evaluate("(offset) => { window[Symbol.for('capture')].frameOffset = offset; }", offset)
+        self._frames.append(frame)
+        self.frame_px = Box(
+            x_px=round(box["x"]),
+            y_px=round(box["y"]),
+            width_px=max(1, round(box["width"])),
+            height_px=max(1, round(box["height"])),
+        )
+        return True
+
+    def leave_frame(self, *, timeout_ms: int) -> None:
+        """Come back out of a frame whose content does not scroll either."""
+        self._frames = self._frames[:1]
+        self.frame_px = None
+        with self._answering_within(timeout_ms):
+            self._page.evaluate("() => { window[Symbol.for('capture')].frameElement = null; }")
+
+    def hide_around(self, *, hide: bool) -> None:
+        """Hide everything but what scrolls, or show it again."""
+        self.run_everywhere("around", {"hide": hide}, timeout_ms=self._operation_ms)
+
+    def turn_wheel(self, box_px: Box, delta_px: int) -> None:
+        """Turn the wheel over the middle of a box of the window."""
+        with self._answering_within(self._operation_ms):
+            self._page.mouse.move(box_px.x_px + box_px.width_px / 2, box_px.y_px + box_px.height_px / 2)
+            self._page.mouse.wheel(0, delta_px)
 
     def _locator(self, target: str) -> Locator:
         words = words_of(target)
@@ -300,15 +359,18 @@ class PageDoor:
         # Clips count from the left end of the overflow, which on a right-to-left page is not what is shown.
         self._left_px = 0 if whole_width else int(metrics["cssLayoutViewport"]["pageX"])
 
-    def picture(self, clip_px: Box, *, timeout_ms: int) -> bytes:
-        """PNG of a piece of the page; ``clip_px`` in CSS px from the page's top left corner."""
+    def picture(self, clip_px: Box, *, timeout_ms: int, in_view: bool = False) -> bytes:
+        """PNG of a piece of the page; ``clip_px`` in CSS px from the page's top left corner.
+
+        A piece that is ``in_view`` is taken as it is shown, without laying out the page beyond it.
+        """
         with self._answering_within(timeout_ms):
             answer = self._session.send(
                 "Page.captureScreenshot",
                 {
                     "format": "png",
                     "optimizeForSpeed": True,
-                    "captureBeyondViewport": True,
+                    "captureBeyondViewport": not in_view,
                     "clip": {
                         "x": clip_px.x_px + self._left_px,
                         "y": clip_px.y_px,

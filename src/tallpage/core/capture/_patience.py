@@ -23,6 +23,8 @@ class Patience:
     """Until no request is under way any more."""
     linger_ms: int = 250
     """At the end of a page, for a feed to append something."""
+    step_rest_ms: int = 6_000
+    """Until what a page draws after it was scrolled has come to rest."""
     rest_ms: int = 80
     """How long the layout must not change before it counts as at rest."""
     operation_ms: int = 60_000

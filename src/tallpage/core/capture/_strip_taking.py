@@ -1,4 +1,4 @@
-"""Taking the pixels: picture by picture, each written as its strips before the next but one is taken."""
+"""Taking the pixels: picture by picture, each written as its strips while the next is drawn."""
 
 from __future__ import annotations
 
@@ -6,91 +6,93 @@ import itertools
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
 from pathlib import Path
-from typing import Any, Literal
+from types import TracebackType
+from typing import Self
 
 from tallpage.core.capture._page_door import PageDoor
 from tallpage.core.capture._request import OnProgress, PageRequest, Progress
-from tallpage.core.capture._tiles import Tile, plan_inner_steps, plan_steps, plan_tiles
+from tallpage.core.capture._tiles import Tile, plan_tiles
 from tallpage.core.capture._walk import GoOn
 from tallpage.core.geometry import Box
 from tallpage.core.picture import Raster, StripManifest, StripWriter, split_png
 
 _ENCODED_AT_ONCE = 2
-Stepping = Literal["", "window", "inner"]
-"""What is scrolled along while the strips are taken, on a page that only draws what is near: usually
-nothing, else the window, or the page's inner scroller."""
 
 
-def plan(request: PageRequest, area_px: Box, measured: dict[str, Any], stepping: Stepping) -> list[Tile]:
-    """The tiles of an area, as the page must be taken."""
-    scale = request.screen.scale
-    if stepping == "inner":
-        return plan_inner_steps(
-            area_px,
-            scale,
-            scroller_px=Box(**measured["scroller"]),
-            content_height_px=measured["walkedHeightPx"],
-            page_height_px=measured["heightPx"],
-        )
-    if stepping == "window":
-        return plan_steps(area_px, scale, view_height_px=request.screen.height_px)
-    return plan_tiles(area_px, scale)
-
-
-def take_strips(
-    page: PageDoor,
-    request: PageRequest,
-    tiles: list[Tile],
-    folder: Path,
-    go_on: GoOn,
-    *,
-    stepping: Stepping,
-    on_step: Callable[[Tile], None],
-    on_drawn: Callable[[], None],
-    on_progress: OnProgress,
-) -> StripManifest:
-    """Take the tiles. A page that is scrolled along is told of each step, before its picture.
-
-    ``on_drawn`` may use the page once all its pictures are there, while the last is still written.
+class StripTaker:
+    """Takes pieces of a page and appends them to the strips of a folder.
 
     ``on_progress`` is also called from the thread that writes, with what can be looked at by then.
-
-    What comes back tells of all of them, or of those that were there when the person had enough.
     """
-    page.prepare_pictures(whole_width=request.page_width == "all")
-    operation_ms = request.patience.operation_ms
-    if stepping == "window":
-        page.run("pin", timeout_ms=operation_ms)
-    expected = sum(len(tile.strip_heights_device_px) for tile in tiles)
-    writer = StripWriter(folder, width_px=tiles[0].clip_px.width_px * request.screen.scale)
-    taken = 0
 
-    def progress() -> Progress:
-        return Progress(stage="taking", done=writer.count, expected=expected)
+    def __init__(
+        self, page: PageDoor, request: PageRequest, folder: Path, *, width_px: int, on_progress: OnProgress
+    ) -> None:
+        self._page, self._operation_ms = page, request.patience.operation_ms
+        self._writer = StripWriter(folder, width_px=width_px * request.screen.scale)
+        self._on_progress = on_progress
+        self._storing = ThreadPoolExecutor(max_workers=1)
+        self._stored: Future[None] | None = None
+        self.expected = 0
+        """How many strips there will be, as far as is known."""
+        page.prepare_pictures(whole_width=request.page_width == "all")
 
-    def store(png: bytes, tile: Tile) -> None:
-        _store(writer, png, tile)
-        on_progress(progress())
+    def __enter__(self) -> Self:
+        return self
 
-    # One tile is written while the browser draws the next.
-    with ThreadPoolExecutor(max_workers=1) as storing:
-        stored: Future[None] | None = None
-        for tile in tiles:
-            if not go_on(progress()) and taken > 0:
-                break
-            if stepping:
-                place = {"top": tile.scroll_px, "alone": tile.alone}
-                page.run("step", place, timeout_ms=operation_ms)
-                on_step(tile)
-            png = page.picture(tile.clip_px, timeout_ms=operation_ms)
-            if stored is not None:
-                stored.result()
-            stored = storing.submit(store, png, tile)
-            taken += 1
-        on_drawn()
-        if stored is not None:
-            stored.result()
-    return writer.finish()
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        self._storing.shutdown()
+
+    @property
+    def progress(self) -> Progress:
+        """What is written of what is expected."""
+        return Progress(stage="taking", done=self._writer.count, expected=self.expected)
+
+    def picture(self, tile: Tile, *, in_view: bool = False) -> bytes:
+        """A piece of the page, as PNG."""
+        return self._page.picture(tile.clip_px, timeout_ms=self._operation_ms, in_view=in_view)
+
+    def store(self, png: bytes, tile: Tile) -> None:
+        """Append a piece, in a thread of its own, once the piece before is written."""
+        self.wait()
+        self._stored = self._storing.submit(self._store, png, tile)
+
+    def wait(self) -> None:
+        """Wait until what was given is written.
+
+        Raises:
+            StorageError, PictureUnreadable: it could not be.
+        """
+        if self._stored is not None:
+            self._stored.result()
+
+    def finish(self) -> StripManifest:
+        """Write the manifest."""
+        self.wait()
+        return self._writer.finish()
+
+    def _store(self, png: bytes, tile: Tile) -> None:
+        _store(self._writer, png, tile)
+        self._on_progress(self.progress)
+
+
+def take_tiles(taker: StripTaker, area_px: Box, scale: int, go_on: GoOn, on_drawn: Callable[[], None]) -> int:
+    """Take an area of a page that stands still; how many CSS px of it, when the person had enough.
+
+    ``on_drawn`` may use the page once all its pictures are there, while the last is still written.
+    """
+    tiles = plan_tiles(area_px, scale)
+    taker.expected = sum(len(tile.strip_heights_device_px) for tile in tiles)
+    taken_px = 0
+    for tile in tiles:
+        if not go_on(taker.progress) and taken_px > 0:
+            break
+        taker.store(taker.picture(tile), tile)
+        taken_px += tile.clip_px.height_px
+    on_drawn()
+    return taken_px
 
 
 def _store(writer: StripWriter, png: bytes, tile: Tile) -> None:

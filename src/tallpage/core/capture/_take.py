@@ -3,26 +3,27 @@
 from __future__ import annotations
 
 import time
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
-from tallpage.core.capture._area import area_of
+from tallpage.core.capture._area import Area, area_of
 from tallpage.core.capture._browser import Browser
-from tallpage.core.capture._opening import StepsDone, do_steps, met_sign_in, open_signed_in
+from tallpage.core.capture._opening import do_steps, met_sign_in, open_signed_in
 from tallpage.core.capture._page_door import PageDoor
 from tallpage.core.capture._page_map import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
+from tallpage.core.capture._preparing import Prepared, prepare
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskWish, OnProgress, PageRequest, Progress
-from tallpage.core.capture._steps import held_hover
-from tallpage.core.capture._strip_taking import Stepping, plan, take_strips
-from tallpage.core.capture._tiles import Tile
-from tallpage.core.capture._walk import GoOn, walk_through
-from tallpage.core.errors import PageError, Stopped
+from tallpage.core.capture._stepping import StepPlan, scroll_along, turn_along
+from tallpage.core.capture._strip_taking import StripTaker, take_tiles
+from tallpage.core.capture._walk import GoOn
+from tallpage.core.errors import Stopped
+from tallpage.core.files import empty_folder
+from tallpage.core.geometry import Box
 from tallpage.core.picture import StripManifest
 
 _NAMED_AT_MOST = 5
-_ROWS_TAKEN_OUT = 3
-"""So many removals while scrolling tell a list that draws only what is near from a mere change."""
 
 
 def take_page(
@@ -49,68 +50,112 @@ def take_page(
         still_loading = "" if opened.loaded else _still_loading(page, patience.load_ms)
         met_first = bool(request.steps) and met_sign_in(page, request, opened.status)
         steps = do_steps(page, request, go_on)
-        walk = walk_through(page, request, go_on)
-        go_on(Progress(stage="settling"))
-        page.pause(request.wait_ms)
-        stepping = _stepping(page, request)
-        page.run("unroll", {"rolled": stepping == "inner"}, timeout_ms=patience.operation_ms)
-        steps = _hold_pointer(page, request, steps)
-        page.run("freeze", timeout_ms=patience.operation_ms)
-        left_out = _leave_out(page, request)
-        order = {"waitMs": patience.quiet_ms, "restMs": patience.rest_ms}
-        missing = page.run("settle", order, timeout_ms=patience.operation_ms)
+        prepared = prepare(page, request, steps, go_on)
         # What the steps brought up is not what the address led to.
         met = met_first if request.steps else met_sign_in(page, request, opened.status)
-        measured = page.run("measure", _elements(page, request), timeout_ms=patience.operation_ms)
-        rolled_up_px = 0
-        if stepping == "inner":
-            rolled_up_px = measured["walkedHeightPx"] - measured["scroller"]["height_px"]
-        whole = {**measured, "heightPx": measured["heightPx"] + rolled_up_px}
-        area = area_of(request, whole, walk)
-        blocks = _Blocks(page, request, shift_x_px=measured["leftPx"])
-        tiles = plan(request, area.box, measured, stepping)
-        manifest = take_strips(
-            page,
-            request,
-            tiles,
-            folder,
-            go_on,
-            stepping=stepping,
-            on_step=blocks.look_at,
-            on_drawn=lambda: None if stepping else blocks.look(),
-            on_progress=on_progress,
-        )
-        page_map(blocks.found, area_px=area.box, scale=request.screen.scale).save(folder)
+        taken = _picture(page, request, prepared, folder, go_on, on_progress)
+        if prepared.moves == "wheel" and not taken.moved:
+            # The wheel does nothing here: the page is taken as any other.
+            empty_folder(folder)
+            prepared = prepare(page, request, steps, go_on, by_wheel=False)
+            taken = _picture(page, request, prepared, folder, go_on, on_progress)
+        area, manifest = taken.area, taken.manifest
         taken_px = manifest.height_px // request.screen.scale
-        broken_off = taken_px < area.box.height_px
-        cut_off = "it was stopped there" if broken_off else area.cut_off
         warnings = [
             f"The page answered with status {opened.status}." if opened.status >= 400 else "",
             _sign_in_warning(page, request) if met else "",
             still_loading,
-            *(f"This step could not be done: {line}." for line in steps.failed),
-            f"Cut off after {area.box.y_px + taken_px:,} px: {cut_off}." if cut_off else "",
+            *(f"This step could not be done: {line}." for line in prepared.steps.failed),
+            f"Cut off after {area.box.y_px + taken_px:,} px: {taken.cut_off}." if taken.cut_off else "",
+            *(f"Rows may be missing or repeated near {place_px:,} px." for place_px in taken.doubts_px),
             area.beside,
-            *_missing(page, missing),
+            *_missing(page, list(prepared.missing_pictures)),
         ]
         waited = (f"pause {request.wait_ms / 1_000:g}",) if request.wait_ms else ()
         report = PageReport(
             address=request.address,
             final_address=page.address,
-            title=measured["title"],
+            title=prepared.measured["title"],
             status=opened.status,
             screen=request.screen,
             page_width_px=area.box.width_px,
             page_height_px=taken_px,
             top_px=area.box.y_px,
-            truncated=bool(cut_off),
+            truncated=bool(taken.cut_off),
             warnings=tuple(warning for warning in warnings if warning),
-            left_out=left_out,
-            done_before=steps.done + waited,
+            left_out=prepared.left_out,
+            done_before=prepared.steps.done + waited,
             signed_in=request.sign_in is not None and not met,
             seconds=round(time.monotonic() - started, 2),
         )
     return manifest, report
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Taken:
+    """The pixels of a page, and what is to be said of them."""
+
+    area: Area
+    manifest: StripManifest
+    cut_off: str
+    """Why the picture ends before the page does; empty when it does not."""
+    moved: bool = False
+    doubts_px: tuple[int, ...] = ()
+
+
+def _picture(
+    page: PageDoor,
+    request: PageRequest,
+    prepared: Prepared,
+    folder: Path,
+    go_on: GoOn,
+    on_progress: OnProgress,
+) -> _Taken:
+    measured, scale = prepared.measured, request.screen.scale
+    whole = {**measured, "heightPx": measured["heightPx"] + prepared.rolled_up_px}
+    if measured["box"] is not None and request.extent == "panel":
+        box = measured["box"]
+        whole["box"] = {**box, "height_px": box["height_px"] + prepared.rolled_up_px}
+    area = area_of(request, whole, prepared.walk)
+    blocks = _Blocks(page, request, shift_x_px=measured["leftPx"])
+    doubts_px: tuple[int, ...] = ()
+    with StripTaker(page, request, folder, width_px=area.box.width_px, on_progress=on_progress) as taker:
+        if prepared.moves == "still":
+            taken_px = take_tiles(taker, area.box, scale, go_on, blocks.look)
+            stopped = taken_px < area.box.height_px
+        else:
+            along = turn_along if prepared.moves == "wheel" else scroll_along
+            plan = _step_plan(request, prepared, area)
+            stepped = along(page, request, plan, taker, go_on, blocks.look_at)
+            taken_px, doubts_px = stepped.height_px, stepped.doubts_px
+            stopped = not stepped.to_end and plan.limit_px != taken_px
+        manifest = taker.finish()
+    taken_area = replace(area.box, height_px=taken_px)
+    page_map(blocks.found, area_px=taken_area, scale=scale).save(folder)
+    return _Taken(
+        area=area,
+        manifest=manifest,
+        cut_off="it was stopped there" if stopped else area.cut_off,
+        moved=taken_px > request.screen.height_px,
+        doubts_px=doubts_px,
+    )
+
+
+def _step_plan(request: PageRequest, prepared: Prepared, area: Area) -> StepPlan:
+    measured = prepared.measured
+    screen = request.screen
+    inner = measured["scroller"] is not None and prepared.moves == "scroll"
+    window = Box(x_px=0, y_px=0, width_px=screen.width_px, height_px=screen.height_px)
+    page_height_px = measured["heightPx"]
+    if request.extent == "panel":
+        page_height_px = measured["box"]["y_px"] + measured["box"]["height_px"]
+    return StepPlan(
+        area_px=area.box,
+        view_px=Box(**measured["scroller"]) if inner else window,
+        page_height_px=page_height_px,
+        inner=inner,
+        limit_px=area.box.height_px if area.cut_off or request.extent == "between" else None,
+    )
 
 
 def _asking(on_progress: OnProgress, ask_wish: AskWish) -> GoOn:
@@ -146,50 +191,6 @@ def _missing(page: PageDoor, pictures: list[str]) -> list[str]:
     return found
 
 
-def _hold_pointer(page: PageDoor, request: PageRequest, steps: StepsDone) -> StepsDone:
-    """Put the pointer back where the steps left it: the scrolling in between has moved the page."""
-    held = held_hover(request.steps)
-    if held is None or str(held) in steps.failed:
-        return steps
-    try:
-        page.hold(held.target, timeout_ms=request.patience.step_ms)
-    except PageError as error:
-        if error.code not in ("element_missing", "step_failed"):
-            raise
-        return StepsDone(done=steps.done, failed=(*steps.failed, str(held)))
-    return steps
-
-
-def _leave_out(page: PageDoor, request: PageRequest) -> tuple[str, ...]:
-    order = {"selectors": request.leave_out, "keepHanging": request.hanging == "keep"}
-    found = page.run("leave_out", order, timeout_ms=request.patience.operation_ms)
-    if found["malformed"]:
-        raise PageError(
-            f"“{found['malformed'][0]}” is not a CSS selector.",
-            hint="Write what to leave out like .advert or #chat.",
-            code="element_malformed",
-        )
-    return tuple(found["leftOut"])
-
-
-def _elements(page: PageDoor, request: PageRequest) -> dict[str, object]:
-    """The elements that bound what is taken, if any do."""
-    named = {"element": request.element, "toElement": request.to_element}
-    if request.extent not in ("element", "panel", "between"):
-        named = {}
-    elif request.extent != "between":
-        named.pop("toElement")
-    return {name: page.find(target, timeout_ms=request.patience.step_ms) for name, target in named.items()}
-
-
-def _stepping(page: PageDoor, request: PageRequest) -> Stepping:
-    """Whether the page only draws what is near, and has to be scrolled while it is taken."""
-    measured = page.run("measure", {}, timeout_ms=request.patience.operation_ms)
-    if measured["rowsTakenOut"] < _ROWS_TAKEN_OUT or request.extent not in ("full", "between"):
-        return ""
-    return "inner" if measured["scroller"] else "window"
-
-
 class _Blocks:
     """The page map's blocks, as they come: all at once, or on the way."""
 
@@ -201,16 +202,20 @@ class _Blocks:
 
     def _visible(self) -> list[dict[str, Any]]:
         order = {"mostBlocks": MOST_BLOCKS - len(self.found), "mostChars": MOST_CHARS}
-        rows = self._page.run("map", order, timeout_ms=self._timeout_ms)
+        rows = [
+            row
+            for frame in self._page.run_everywhere("map", order, timeout_ms=self._timeout_ms)
+            for row in frame
+        ]
         return [{**row, "x_px": row["x_px"] + self._shift_x_px} for row in rows]
 
     def look(self) -> None:
         """Note every block of the page."""
         self.found = self._visible()
 
-    def look_at(self, tile: Tile) -> None:
-        """Note the blocks that begin on a tile."""
-        self.found += seen_on_the_way(self._visible(), tile.clip_px, tile.shift_px)
+    def look_at(self, clip_px: Box, shift_px: int) -> None:
+        """Note the blocks that begin on a piece of the page, where they lie in the picture."""
+        self.found += seen_on_the_way(self._visible(), clip_px, shift_px)
 
 
 def _named(addresses: list[str]) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import MAX_STRIP_HEIGHT_PX
@@ -17,53 +17,6 @@ class Tile:
 
     clip_px: Box
     strip_heights_device_px: tuple[int, ...]
-    scroll_px: int = 0
-    """Where what scrolls must stand, for a tile that is taken by scrolling along."""
-    shift_px: int = 0
-    """How much further down it lies in the picture than where it is taken."""
-    alone: bool = False
-    """Whether only the inner scroller is taken, without what lies around it."""
-
-
-def plan_steps(area_px: Box, scale: int, *, view_height_px: int) -> list[Tile]:
-    """Tiles of a screen each, for a page that only draws what is near its window."""
-    step_px = min(view_height_px, MAX_STRIP_HEIGHT_PX // scale)
-    tiles = _tiles(area_px, scale, tile_px=step_px, strip_px=step_px)
-    return [replace(tile, scroll_px=tile.clip_px.y_px) for tile in tiles]
-
-
-def plan_inner_steps(
-    area_px: Box, scale: int, *, scroller_px: Box, content_height_px: int, page_height_px: int
-) -> list[Tile]:
-    """Tiles for an inner scroller that only draws what is near its own window.
-
-    ``area_px`` lies on the page as it would be if the scroller (``scroller_px`` on the page as it is)
-    had its whole length: what is above it, its content screen by screen, what is below it.
-    """
-    strip_px = MAX_STRIP_HEIGHT_PX // scale
-    first_bottom_px = scroller_px.bottom_px
-    last_scroll_px = max(0, content_height_px - scroller_px.height_px)
-    pieces = [(0, first_bottom_px, 0, False)]  # top and bottom where it is taken, scrolled to, alone
-    for done_px, height_px in bands(last_scroll_px, scroller_px.height_px):
-        pieces.append((first_bottom_px - height_px, first_bottom_px, done_px + height_px, True))
-    pieces.append((first_bottom_px, page_height_px, last_scroll_px, False))
-    tiles = []
-    for top_px, bottom_px, scroll_px, alone in pieces:
-        shown_top_px = max(top_px + scroll_px, area_px.y_px)
-        shown_bottom_px = min(bottom_px + scroll_px, area_px.bottom_px)
-        if shown_bottom_px <= shown_top_px:
-            continue
-        clip_px = Box(
-            x_px=area_px.x_px,
-            y_px=shown_top_px - scroll_px,
-            width_px=area_px.width_px,
-            height_px=shown_bottom_px - shown_top_px,
-        )
-        tiles += [
-            replace(tile, scroll_px=scroll_px, shift_px=scroll_px, alone=alone)
-            for tile in _tiles(clip_px, scale, tile_px=strip_px, strip_px=strip_px)
-        ]
-    return tiles
 
 
 def plan_tiles(area_px: Box, scale: int) -> list[Tile]:
@@ -76,6 +29,12 @@ def plan_tiles(area_px: Box, scale: int) -> list[Tile]:
     strip_device_pixels = area_px.width_px * strip_px * scale * scale
     strips_per_tile = max(1, _MOST_TILE_PIXELS // strip_device_pixels)
     return _tiles(area_px, scale, tile_px=strips_per_tile * strip_px, strip_px=strip_px)
+
+
+def tiles_in_view(clip_px: Box, scale: int) -> list[Tile]:
+    """A piece that is seen in the window, a tile for each strip."""
+    strip_px = MAX_STRIP_HEIGHT_PX // scale
+    return _tiles(clip_px, scale, tile_px=strip_px, strip_px=strip_px)
 
 
 def _tiles(area_px: Box, scale: int, *, tile_px: int, strip_px: int) -> list[Tile]:

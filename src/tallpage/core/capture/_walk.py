@@ -26,11 +26,12 @@ class Walk:
     ended: Ended
 
 
-def walk_through(page: PageDoor, request: PageRequest, go_on: GoOn) -> Walk:
-    """Scroll what scrolls, from its top until it ends or is to be cut off."""
+def walk_through(page: PageDoor, request: PageRequest, go_on: GoOn, *, watching: bool) -> Walk:
+    """Scroll what scrolls, from its top until it ends or is to be cut off.
+
+    A page that is not ``watching`` its own scrolling need not be scrolled.
+    """
     patience = request.patience
-    panel = page.find(request.element, timeout_ms=patience.step_ms) if request.extent == "panel" else None
-    watching: bool = page.run("begin", panel, timeout_ms=patience.operation_ms)
     first_height_px = _height_px(page, request)
     if request.extent == "view" or not watching:
         page.wait_quiet(timeout_ms=patience.quiet_ms)

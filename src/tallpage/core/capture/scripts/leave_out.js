@@ -2,10 +2,11 @@
  * What hangs in the window rather than in the page: notices along the bottom, bubbles in a corner,
  * covers. They are hidden, or (when they shall be kept) laid once at the page's lower end. A bar
  * along the top and a rail down the side belong to the page and stay, once. Own selectors are
- * always hidden. Tells what was hidden, in the element's own words.
+ * always hidden, and what holds most of the page's words never. Tells what was hidden, in the element's own words.
  */
 ({ selectors, keepHanging }) => {
-  const { hangingBefore } = window[Symbol.for("capture")];
+  const state = window[Symbol.for("capture")];
+  const { hangingBefore } = state;
   const leftOut = [];
   const viewWidth = window.innerWidth;
   const viewHeight = window.innerHeight;
@@ -42,11 +43,13 @@
       malformed.push(selector);
     }
   }
+  /* What the page itself lies in hangs in no window. */
+  const holding = new Set([document.documentElement, document.body]);
+  for (let outer = state.scroller ?? state.frameElement; outer; outer = state.parentOf(outer)) holding.add(outer);
   const hanging = [];
-  const roots = [document];
-  for (let index = 0; index < roots.length; index += 1) {
-    for (const element of roots[index].querySelectorAll("*")) {
-      if (element.shadowRoot) roots.push(element.shadowRoot);
+  for (const root of state.roots()) {
+    for (const element of root.querySelectorAll("*")) {
+      if (holding.has(element)) continue;
       const style = getComputedStyle(element);
       if (style.position !== "fixed" || style.visibility === "hidden" || style.display === "none") continue;
       if (hangingBefore && !hangingBefore.has(element)) continue;
@@ -55,7 +58,11 @@
       hanging.push([element, box]);
     }
   }
+  const wordy = (element) => (element?.innerText || "").trim().length;
+  const half = hanging.length > 0 ? wordy(document.body) / 2 : 0;
   for (const [element, box] of hanging) {
+    /* What holds most of the page's words is the page. */
+    if (half > 0 && wordy(element) > half) continue;
     const cover = box.width >= viewWidth * 0.9 && box.height >= viewHeight * 0.9;
     if (keepHanging && !cover) layAtTheEnd(element, box);
     else if (getComputedStyle(element).visibility !== "hidden") hide(element);

@@ -10,11 +10,12 @@
     header: "header", footer: "footer", form: "form", figure: "figure", img: "image", picture: "image",
     video: "video", canvas: "image", iframe: "frame", button: "button", fieldset: "form",
   };
+  const state = window[Symbol.for("capture")];
+  /* In a frame, boxes count from the upper left corner of the page that holds it. */
+  const place = state.frameOffset ?? { x: window.scrollX, y: window.scrollY };
   const blocks = [];
-  const roots = [document];
-  for (let index = 0; index < roots.length; index += 1) {
-    for (const element of roots[index].querySelectorAll("*")) {
-      if (element.shadowRoot) roots.push(element.shadowRoot);
+  for (const root of state.roots()) {
+    for (const element of root.querySelectorAll("*")) {
       if (blocks.length >= mostBlocks) continue;
       const name = element.localName;
       const own = [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.data.trim());
@@ -26,8 +27,8 @@
       blocks.push({
         role,
         level: role === "heading" ? Number(name[1]) : null,
-        x_px: box.left + window.scrollX,
-        y_px: box.top + window.scrollY,
+        x_px: box.left + place.x,
+        y_px: box.top + place.y,
         width_px: box.width,
         height_px: box.height,
         text: (element.innerText || "").replace(/\s+/g, " ").trim().slice(0, mostChars),

@@ -14,11 +14,11 @@
     scrollWidthPx: Math.max(root.scrollWidth, widthPx),
     leftPx: fromRight ? Math.max(0, root.scrollWidth - widthPx) : 0,
     clipped: clips.some((overflow) => overflow === "hidden" || overflow === "clip"),
-    heightPx: Math.max(root.scrollHeight, window.innerHeight),
+    heightPx: Math.max(state.layerBottomPx ?? root.scrollHeight, window.innerHeight),
     walkedHeightPx: (state.scroller || root).scrollHeight,
     title: document.title,
     box: null,
-    rowsTakenOut: state.removed,
+    rowsTakenOut: Math.max(state.removed, state.rowsGone?.() ?? 0),
     scroller: null,
   };
   if (state.scroller) {

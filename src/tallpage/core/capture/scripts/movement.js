@@ -136,4 +136,27 @@
       state.stepMovement();
     }
   };
+  const endAnimation = (animation) => {
+    try {
+      const timeline = animation.timeline;
+      if (window.ViewTimeline && timeline instanceof ViewTimeline) {
+        /* Driven by where the element is in the window: shown as it is in the window's middle. */
+        animation.effect.updateTiming({ fill: "both" });
+        animation.pause();
+        animation.currentTime = CSS.percent(50);
+      } else if (window.ScrollTimeline && timeline instanceof ScrollTimeline) {
+        animation.pause();
+      } else if (Number.isFinite(animation.effect?.getComputedTiming().endTime)) animation.finish();
+      else {
+        animation.pause();
+        animation.currentTime = 0;
+      }
+    } catch {
+      /* an animation without a target cannot be ended, and shows nothing */
+    }
+  };
+  /** What moves by styles is shown at its end, or at its beginning where it has none. */
+  state.endAnimations = () => {
+    for (const root of state.roots()) for (const animation of root.getAnimations()) endAnimation(animation);
+  };
 })();

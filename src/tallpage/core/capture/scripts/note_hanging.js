@@ -1,7 +1,8 @@
 /* Notes what hangs in the window before the steps: what the steps bring up is wanted, not a notice. */
 () => {
   const hanging = new WeakSet();
-  for (const element of document.querySelectorAll("*"))
+  const elements = window[Symbol.for("capture")].roots().flatMap((root) => [...root.querySelectorAll("*")]);
+  for (const element of elements)
     if (getComputedStyle(element).position === "fixed" && element.checkVisibility()) hanging.add(element);
   window[Symbol.for("capture")].hangingBefore = hanging;
 }

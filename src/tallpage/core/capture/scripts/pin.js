@@ -3,7 +3,8 @@
  * side is laid on the page where it stands, so that it is not drawn at every step.
  */
 () => {
-  for (const element of document.querySelectorAll("*")) {
+  const elements = window[Symbol.for("capture")].roots().flatMap((root) => [...root.querySelectorAll("*")]);
+  for (const element of elements) {
     const style = getComputedStyle(element);
     if (style.position !== "fixed" || style.visibility === "hidden" || style.display === "none") continue;
     const box = element.getBoundingClientRect();

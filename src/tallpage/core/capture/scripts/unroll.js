@@ -9,17 +9,13 @@
   const set = (element, styles) => {
     for (const [name, value] of Object.entries(styles)) element.style.setProperty(name, value, "important");
   };
-  const elements = [];
-  const roots = [document];
-  for (let index = 0; index < roots.length; index += 1) {
-    for (const element of roots[index].querySelectorAll("*")) {
-      if (element.shadowRoot) roots.push(element.shadowRoot);
-      elements.push(element);
-    }
-  }
+  const elements = state.roots().flatMap((root) => [...root.querySelectorAll("*")]);
   window.scrollTo({ top: 0, left: 0, behavior: "instant" });
-  if (state.scroller && rolled) state.scroller.scrollTo({ top: 0, left: 0, behavior: "instant" });
-  else if (state.scroller) unroll(state.scroller);
+  if (state.scroller && rolled) {
+    state.scroller.scrollTo({ top: 0, left: 0, behavior: "instant" });
+    if (state.panel) state.panel.scrollIntoView({ block: "center", behavior: "instant" });
+  }
+  if (state.scroller && !rolled) unroll(state.scroller);
   for (const element of elements) {
     const style = getComputedStyle(element);
     if (style.position === "sticky")
@@ -30,7 +26,7 @@
   function unroll(scroller) {
     scroller.scrollTo({ top: 0, left: 0, behavior: "instant" });
     const heightPx = scroller.scrollHeight + (scroller.offsetHeight - scroller.clientHeight);
-    for (let outer = parentOf(scroller); outer; outer = parentOf(outer)) {
+    for (let outer = state.parentOf(scroller); outer; outer = state.parentOf(outer)) {
       const style = getComputedStyle(outer);
       const leastPx = outer.getBoundingClientRect().height;
       set(outer, { height: "auto", "max-height": "none", "min-height": `${leastPx}px` });
@@ -48,10 +44,22 @@
     const bottomPx = scroller.getBoundingClientRect().bottom + window.scrollY;
     if ((document.scrollingElement || document.documentElement).scrollHeight < bottomPx)
       set(document.body, { "min-height": `${bottomPx}px` });
+    if (state.layer) endWithLayer(Math.max(bottomPx, state.layer.getBoundingClientRect().bottom));
   }
 
-  function parentOf(element) {
-    return element.parentElement || (element.getRootNode() instanceof ShadowRoot ? element.getRootNode().host : null);
+  /** A layer that is the page ends where it ends, and what is behind it is dimmed for so long. */
+  function endWithLayer(bottomPx) {
+    state.layerBottomPx = Math.ceil(bottomPx);
+    const dimmed = new CSSStyleSheet();
+    dimmed.replaceSync(`::backdrop { position: absolute !important; height: ${state.layerBottomPx}px !important; }`);
+    document.adoptedStyleSheets = [...document.adoptedStyleSheets, dimmed];
+    for (const element of elements) {
+      if (element.contains(state.layer) || state.layer.contains(element)) continue;
+      if (getComputedStyle(element).position !== "fixed") continue;
+      const box = element.getBoundingClientRect();
+      if (box.width < window.innerWidth * 0.9 || box.height < window.innerHeight * 0.9) continue;
+      set(element, { position: "absolute", top: "0", bottom: "auto", height: `${state.layerBottomPx}px` });
+    }
   }
 
   /** A background that hangs in the window is repeated screen by screen, as a scrolling person sees it. */

@@ -26,6 +26,7 @@ async ({ fromPx, screens, lingerMs }) => {
     await drawn();
     state.stepMovement();
     await drawn();
+    state.noteRows();
     if (ended(y)) {
       /* A feed appends when its end is seen; a page without a second screen shows no end to reach. */
       const until = state.sinceStart() + lingerMs;

@@ -1,0 +1,171 @@
+"""Getting a page ready for its picture: found what scrolls, walked through, laid out, at rest."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+from tallpage.core.capture._opening import StepsDone
+from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._request import PageRequest, Progress
+from tallpage.core.capture._steps import held_hover
+from tallpage.core.capture._walk import GoOn, Walk, walk_through
+from tallpage.core.errors import PageError
+
+_ROWS_GONE = 3
+"""So many places whose words are gone after the walk tell a page that draws only what is near."""
+
+Moves = Literal["still", "scroll", "wheel"]
+"""How the page is moved while it is taken: mostly not at all."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Prepared:
+    """A page at rest, laid out for its picture."""
+
+    walk: Walk
+    moves: Moves
+    measured: dict[str, Any]
+    steps: StepsDone
+    left_out: tuple[str, ...]
+    missing_pictures: tuple[str, ...]
+
+    @property
+    def rolled_up_px(self) -> int:
+        """How much longer the page would be if what scrolls in it had its whole length."""
+        scroller = self.measured["scroller"]
+        if self.moves != "scroll" or scroller is None:
+            return 0
+        return max(0, int(self.measured["walkedHeightPx"]) - int(scroller["height_px"]))
+
+
+def prepare(
+    page: PageDoor, request: PageRequest, steps: StepsDone, go_on: GoOn, *, by_wheel: bool = True
+) -> Prepared:
+    """Walk through the page and lay it out.
+
+    With ``by_wheel``, a page that hears the wheel and has nothing to scroll is left as it stands.
+    """
+    timeout_ms = request.patience.operation_ms
+    chosen = _choose(page, request, by_wheel=by_wheel)
+    wheel = by_wheel and request.extent == "full" and chosen.wheel
+    walk = walk_through(page, request, go_on, watching=chosen.watching)
+    go_on(Progress(stage="settling"))
+    page.pause(request.wait_ms)
+    moves: Moves = "wheel" if wheel else _moves(page, request)
+    page.run_everywhere("unroll", {"rolled": moves != "still"}, timeout_ms=timeout_ms)
+    steps = _hold_pointer(page, request, steps)
+    page.run_everywhere("freeze", {"transitions": moves == "wheel"}, timeout_ms=timeout_ms)
+    left_out = _leave_out(page, request)
+    if moves == "scroll" and not _has_scroller(page, request):
+        page.run("pin", timeout_ms=timeout_ms)
+    missing = page.run("settle", _settling(request), timeout_ms=timeout_ms)
+    return Prepared(
+        walk=walk,
+        moves=moves,
+        measured=_measured(page, request),
+        steps=steps,
+        left_out=left_out,
+        missing_pictures=tuple(missing),
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Chosen:
+    watching: bool
+    wheel: bool
+
+
+def _choose(page: PageDoor, request: PageRequest, *, by_wheel: bool) -> _Chosen:
+    """Find what scrolls, through the frames that fill the window."""
+    patience = request.patience
+    panel = page.find(request.element, timeout_ms=patience.step_ms) if request.extent == "panel" else None
+
+    def choose() -> tuple[bool, dict[str, Any]]:
+        watching: bool = page.run("begin", timeout_ms=patience.operation_ms)
+        order = {"panel": panel, "byWheel": by_wheel}
+        return watching, page.run("choose", order, timeout_ms=patience.operation_ms)
+
+    watching, found = choose()
+    if not found["scrolls"] and not found["wheel"] and request.extent == "full":
+        while not found["scrolls"] and page.enter_filling_frame(timeout_ms=patience.operation_ms):
+            page.wait_loaded(timeout_ms=patience.load_ms)
+            watching, found = choose()
+        if not found["scrolls"]:
+            page.leave_frame(timeout_ms=patience.operation_ms)
+    return _Chosen(watching=watching or found["watching"], wheel=found["wheel"])
+
+
+def _has_scroller(page: PageDoor, request: PageRequest) -> bool:
+    measured = page.run("measure", {}, timeout_ms=request.patience.operation_ms)
+    return measured["scroller"] is not None
+
+
+def _moves(page: PageDoor, request: PageRequest) -> Moves:
+    """Whether the page only draws what is near, and has to be scrolled while it is taken."""
+    if request.extent not in ("full", "between", "panel"):
+        return "still"
+    if page.frame_px is not None:
+        return "scroll"  # a frame that grew would change what its page measures by its window
+    measured = page.run("measure", {}, timeout_ms=request.patience.operation_ms)
+    if request.extent == "panel" and measured["scroller"] is None:
+        return "still"
+    return "scroll" if measured["rowsTakenOut"] >= _ROWS_GONE else "still"
+
+
+def _settling(request: PageRequest) -> dict[str, int]:
+    return {"waitMs": request.patience.quiet_ms, "restMs": request.patience.rest_ms}
+
+
+def _measured(page: PageDoor, request: PageRequest) -> dict[str, Any]:
+    """The page's measures; where its content is in a frame, with what scrolls there."""
+    timeout_ms = request.patience.operation_ms
+    elements = _elements(page, request)
+    if page.frame_px is None:
+        measured: dict[str, Any] = page.run("measure", elements, timeout_ms=timeout_ms)
+        return measured
+    outer, *_, inner = page.run_everywhere("measure", {}, timeout_ms=timeout_ms)
+    frame = page.frame_px
+    scroller = inner["scroller"]
+    if scroller is None:
+        box = {name: getattr(frame, name) for name in ("x_px", "y_px", "width_px", "height_px")}
+    else:
+        box = {**scroller, "x_px": scroller["x_px"] + frame.x_px, "y_px": scroller["y_px"] + frame.y_px}
+    return {**outer, "scroller": box, "walkedHeightPx": inner["walkedHeightPx"]}
+
+
+def _elements(page: PageDoor, request: PageRequest) -> dict[str, object]:
+    """The elements that bound what is taken, if any do."""
+    named = {"element": request.element, "toElement": request.to_element}
+    if request.extent not in ("element", "panel", "between"):
+        named = {}
+    elif request.extent != "between":
+        named.pop("toElement")
+    return {name: page.find(target, timeout_ms=request.patience.step_ms) for name, target in named.items()}
+
+
+def _hold_pointer(page: PageDoor, request: PageRequest, steps: StepsDone) -> StepsDone:
+    """Put the pointer back where the steps left it: the scrolling in between has moved the page."""
+    held = held_hover(request.steps)
+    if held is None or str(held) in steps.failed:
+        return steps
+    try:
+        page.hold(held.target, timeout_ms=request.patience.step_ms)
+    except PageError as error:
+        if error.code not in ("element_missing", "step_failed"):
+            raise
+        return replace(steps, failed=(*steps.failed, str(held)))
+    return steps
+
+
+def _leave_out(page: PageDoor, request: PageRequest) -> tuple[str, ...]:
+    order = {"selectors": request.leave_out, "keepHanging": request.hanging == "keep"}
+    rows = page.run_everywhere("leave_out", order, timeout_ms=request.patience.operation_ms)
+    malformed = [selector for row in rows for selector in row["malformed"]]
+    if malformed:
+        raise PageError(
+            f"“{malformed[0]}” is not a CSS selector.",
+            hint="Write what to leave out like .advert or #chat.",
+            code="element_malformed",
+        )
+    return tuple(words for row in rows for words in row["leftOut"])
