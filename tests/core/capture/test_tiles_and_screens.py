@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.capture import PRESETS, Screen
-from tallpage.core.capture._tiles import plan_inner_steps, plan_tiles
+from tallpage.core.capture._tiles import plan_tiles
 from tallpage.core.errors import TallPageError
 from tallpage.core.geometry import Box
 from tallpage.core.picture import MAX_STRIP_HEIGHT_PX
@@ -32,34 +32,6 @@ def test_tiles_cover_the_area_once_and_fit_into_strips(
         assert sum(tile.strip_heights_device_px) == tile.clip_px.height_px * scale
         assert max(tile.strip_heights_device_px) <= MAX_STRIP_HEIGHT_PX
     assert all((tile.clip_px.x_px, tile.clip_px.width_px) == (x, width) for tile in tiles)
-
-
-@given(
-    st.integers(0, 300),
-    st.integers(1, 900),
-    st.integers(0, 20_000),
-    st.integers(0, 300),
-    st.integers(0, 5_000),
-    st.sampled_from([1, 2, 3]),
-)
-def test_steps_of_an_inner_scroller_show_every_row_once(
-    above: int, window: int, hidden: int, below: int, skipped: int, scale: int
-) -> None:
-    page_height = above + window + below
-    whole_height = page_height + hidden
-    top = min(skipped, whole_height - 1)
-    area = Box(x_px=0, y_px=top, width_px=100, height_px=whole_height - top)
-    scroller = Box(x_px=10, y_px=above, width_px=80, height_px=window)
-    tiles = plan_inner_steps(
-        area, scale, scroller_px=scroller, content_height_px=window + hidden, page_height_px=page_height
-    )
-    shown = []
-    for tile in tiles:
-        assert 0 <= tile.scroll_px <= hidden
-        assert tile.clip_px.y_px >= (above if tile.alone else 0)
-        assert tile.clip_px.bottom_px <= (scroller.bottom_px if tile.alone else page_height)
-        shown += [row + tile.shift_px for row in range(tile.clip_px.y_px, tile.clip_px.bottom_px)]
-    assert shown == list(range(area.y_px, area.bottom_px))
 
 
 def test_a_screen_reads_as_it_is_written() -> None:

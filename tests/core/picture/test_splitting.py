@@ -10,7 +10,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
-from tallpage.core.picture import split_png
+from tallpage.core.geometry import Box
+from tallpage.core.picture import FilteredPng
 from tests.pictures import Pixels, as_png, assert_same_pixels, decoded, noise, photograph
 
 
@@ -36,6 +37,11 @@ def _filtered(pixels: Pixels, kinds: list[int]) -> bytes:
     return data
 
 
+def _split(png: bytes, heights: list[int]) -> list[bytes] | None:
+    filtered = FilteredPng.read(png)
+    return None if filtered is None else filtered.split(heights)
+
+
 @given(
     st.lists(st.tuples(st.integers(1, 5), st.lists(st.integers(0, 2), min_size=5, max_size=5)), min_size=1)
 )
@@ -43,7 +49,7 @@ def test_strips_show_what_the_whole_showed(parts: list[tuple[int, list[int]]]) -
     heights = [height for height, _ in parts]
     kinds = [kind for height, kinds in parts for kind in kinds[:height]]
     pixels = noise(7, sum(heights))
-    strips = split_png(_filtered(pixels, kinds), heights)
+    strips = _split(_filtered(pixels, kinds), heights)
     assert strips is not None
     assert [decoded(strip).shape[0] for strip in strips] == heights
     assert_same_pixels(np.vstack([decoded(strip) for strip in strips]), pixels)
@@ -51,7 +57,7 @@ def test_strips_show_what_the_whole_showed(parts: list[tuple[int, list[int]]]) -
 
 def test_a_picture_with_transparency_keeps_it() -> None:
     pixels = np.dstack([noise(9, 12), noise(9, 12, seed=2)[..., 0]])
-    strips = split_png(_filtered(pixels, [2] * 12), [5, 7])
+    strips = _split(_filtered(pixels, [2] * 12), [5, 7])
     assert strips is not None
     rows = [np.asarray(Image.open(io.BytesIO(strip))) for strip in strips]
     assert_same_pixels(np.vstack(rows), pixels)
@@ -67,4 +73,14 @@ def test_a_picture_with_transparency_keeps_it() -> None:
     ],
 )
 def test_what_is_not_built_so_is_left_to_others(png: bytes, heights: list[int]) -> None:
-    assert split_png(png, heights) is None
+    assert _split(png, heights) is None
+
+
+def test_a_place_is_flat_where_no_row_differs_from_the_one_above() -> None:
+    pixels = np.full((30, 40, 3), 250, dtype=np.uint8)
+    pixels[12:14, 20:24] = 0
+    filtered = FilteredPng.read(_filtered(pixels, [2] * 30))
+    assert filtered is not None
+    assert filtered.is_flat(Box(x_px=0, y_px=0, width_px=18, height_px=30))
+    assert not filtered.is_flat(Box(x_px=18, y_px=10, width_px=8, height_px=8))
+    assert not filtered.is_flat(Box(x_px=50, y_px=0, width_px=8, height_px=8)), "nothing is known of it"

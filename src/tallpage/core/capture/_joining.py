@@ -10,6 +10,8 @@ from typing import Any
 _AT_REST_PX = 1.0
 _AGREED = 0.8
 """A displacement counts as possible when it explains this share of what the best one explains."""
+_FAR_SHARE = 0.3
+"""Of the view: rows are rarely so far from where scrolling alone would have brought them."""
 _QUARTERS = 4
 """Places are told in quarters of a pixel."""
 
@@ -52,9 +54,12 @@ class Look:
         """Whether it cannot be scrolled any further."""
         return self.top_px + self.view_px >= self.content_px - 1
 
-    def shows_the_same(self, other: Look) -> bool:
-        """Whether both show the same, wherever they are scrolled to."""
-        return self.pieces == other.pieces
+    def shares_with(self, after: Look, moved_px: int) -> bool:
+        """Whether anything should still be seen in a look after the content moved up so far."""
+        return any(
+            piece.y_px >= moved_px and piece.y_px - moved_px + piece.height_px <= after.view_px
+            for piece in self.pieces
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -67,11 +72,12 @@ class Displacement:
 
 
 def displacement(before: Look, after: Look, *, expected_px: int | None) -> Displacement | None:
-    """How far what both looks show has moved up; None when they have nothing in common.
+    """How far what both looks show has moved up; None when that cannot be told.
 
     What did not move, although the rest did, does not count: it hangs in the window. Of several
     displacements that explain as much (rows that say the same), the nearest to ``expected_px``
-    is taken, or the one with the most words for it when nothing is expected.
+    is taken, or the one with the most words for it when all that is expected is a move upwards. One
+    that is far from what is expected is none: rows that look alike are then taken for one another.
     """
     places = defaultdict(list)
     for piece in after.pieces:
@@ -80,9 +86,13 @@ def displacement(before: Look, after: Look, *, expected_px: int | None) -> Displ
     for piece in before.pieces:
         for y_px in places[_name(piece)]:
             votes[round((piece.y_px - y_px) * _QUARTERS)] += 1
-    if expected_px is None or abs(expected_px) > _AT_REST_PX:
-        for still in [quarters for quarters in votes if abs(quarters) <= _AT_REST_PX * _QUARTERS]:
-            del votes[still]
+    votes = Counter(
+        {
+            quarters: count
+            for quarters, count in votes.items()
+            if _is_possible(quarters / _QUARTERS, expected_px, after.view_px)
+        }
+    )
     if not votes:
         return None
     stuck = _stuck(before.pieces, places) if expected_px != 0 else set()
@@ -90,12 +100,17 @@ def displacement(before: Look, after: Look, *, expected_px: int | None) -> Displ
     best = max(agreed.values())
     possible = [quarters for quarters in votes if agreed[quarters] >= _AGREED * best]
     if expected_px is None:
-        chosen = max(possible, key=lambda quarters: votes[quarters])
+        chosen = max(possible, key=lambda quarters: votes[quarters] * agreed[quarters])
     else:
-        weighty = max(votes[quarters] for quarters in possible)
-        possible = [quarters for quarters in possible if votes[quarters] >= min(2, weighty)]
         chosen = min(possible, key=lambda quarters: abs(quarters - expected_px * _QUARTERS))
     return Displacement(px=round(chosen / _QUARTERS), agreed=agreed[chosen])
+
+
+def _is_possible(px: float, expected_px: int | None, view_px: int) -> bool:
+    if expected_px is None:
+        return px > _AT_REST_PX
+    moves = abs(expected_px) > _AT_REST_PX
+    return not (moves and abs(px) <= _AT_REST_PX) and abs(px - expected_px) <= _FAR_SHARE * view_px
 
 
 def _name(piece: Piece) -> tuple[str, float, float]:

@@ -57,6 +57,9 @@ class PageDoor:
         self.address = "about:blank"
         self.missing: dict[str, list[str]] = {}
         """Addresses of what did not load, by kind. Pictures are looked for on the page itself."""
+        self.script_errors: list[str] = []
+        """What the page's scripts failed with."""
+        page.on("pageerror", lambda error: self.script_errors.append(error.message))
         page.on("request", self._note_start)
         page.on("requestfinished", self._note_end)
         page.on("requestfailed", self._note_failed)
@@ -180,16 +183,28 @@ class PageDoor:
         """Run a page script in the page and in the frames down to its content, from outer to inner."""
         return [self._run_in(frame, script, argument, timeout_ms) for frame in self._frames]
 
-    def run_in_every_frame(self, script: str, argument: object = None, *, timeout_ms: int) -> list[Any]:
-        """Run a page script in each frame there is; a frame that does not answer is passed over."""
-        values = []
+    def words(self, area_px: Box, *, seen: list[str], timeout_ms: int) -> list[tuple[str, dict[str, Any]]]:
+        """What the page script ``words`` finds where the content is, and in each other frame that is seen.
+
+        Each with the address of its frame, empty where the content is.
+        """
+        edges = {"top": area_px.y_px, "bottom": area_px.bottom_px, "right": area_px.right_px}
+        order = {"areaPx": edges, "seen": seen}
+        rows = [("", self._run_in(self._frames[-1], "words", order, timeout_ms))]
         for frame in self._page.frames:
+            if frame in self._frames:
+                continue
             try:
-                values.append(self._run_in(frame, script, argument, timeout_ms))
+                with self._answering_within(timeout_ms):
+                    if not frame.frame_element().is_visible():
+                        continue
+                rows.append(
+                    (frame.url, self._run_in(frame, "words", {"areaPx": None, "seen": []}, timeout_ms))
+                )
             except PageError as error:
-                if frame == self._page.main_frame or error.code == "page_hung":
-                    raise
-        return values
+                if error.code == "page_hung":
+                    raise  # else it is a frame that has just gone
+        return rows
 
     def _run_in(self, frame: Frame, script: str, argument: object, timeout_ms: int) -> Any:
         with self._answering_within(timeout_ms):

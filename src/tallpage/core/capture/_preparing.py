@@ -49,10 +49,10 @@ def prepare(
     timeout_ms = request.patience.operation_ms
     chosen = _choose(page, request, by_wheel=by_wheel)
     wheel = by_wheel and request.extent == "full" and chosen.wheel
-    walk = walk_through(page, request, go_on, watching=chosen.watching)
+    walk = walk_through(page, request, go_on, height_px=chosen.height_px, watching=chosen.watching)
     go_on(Progress(stage="settling"))
     page.pause(request.wait_ms)
-    moves: Moves = "wheel" if wheel else _moves(page, request)
+    moves: Moves = "wheel" if wheel else _moves(page, request, walked=chosen.watching)
     page.run_everywhere("unroll", {"rolled": moves != "still"}, timeout_ms=timeout_ms)
     steps = _hold_pointer(page, request, steps)
     page.run_everywhere("freeze", {"transitions": moves == "wheel"}, timeout_ms=timeout_ms)
@@ -72,6 +72,7 @@ def prepare(
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Chosen:
+    height_px: int
     watching: bool
     wheel: bool
 
@@ -93,7 +94,7 @@ def _choose(page: PageDoor, request: PageRequest, *, by_wheel: bool) -> _Chosen:
             watching, found = choose()
         if not found["scrolls"]:
             page.leave_frame(timeout_ms=patience.operation_ms)
-    return _Chosen(watching=watching or found["watching"], wheel=found["wheel"])
+    return _Chosen(height_px=found["heightPx"], watching=watching or found["watching"], wheel=found["wheel"])
 
 
 def _has_scroller(page: PageDoor, request: PageRequest) -> bool:
@@ -101,12 +102,14 @@ def _has_scroller(page: PageDoor, request: PageRequest) -> bool:
     return measured["scroller"] is not None
 
 
-def _moves(page: PageDoor, request: PageRequest) -> Moves:
+def _moves(page: PageDoor, request: PageRequest, *, walked: bool) -> Moves:
     """Whether the page only draws what is near, and has to be scrolled while it is taken."""
     if request.extent not in ("full", "between", "panel"):
         return "still"
     if page.frame_px is not None:
         return "scroll"  # a frame that grew would change what its page measures by its window
+    if not walked:
+        return "still"  # nothing in it watches how far it is scrolled
     measured = page.run("measure", {}, timeout_ms=request.patience.operation_ms)
     if request.extent == "panel" and measured["scroller"] is None:
         return "still"

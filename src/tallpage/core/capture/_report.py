@@ -6,6 +6,7 @@ from dataclasses import asdict, dataclass
 from typing import Any
 
 from tallpage.core.capture._screen import Screen
+from tallpage.core.capture._wholeness import Wholeness
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,6 +25,8 @@ class PageReport:
     truncated: bool
     warnings: tuple[str, ...]
     left_out: tuple[str, ...]
+    wholeness: Wholeness
+    """Whether the words of the page are in the picture."""
     done_before: tuple[str, ...]
     """What was done or waited for before the picture, in order."""
     signed_in: bool
@@ -31,4 +34,4 @@ class PageReport:
 
     def as_json(self) -> dict[str, Any]:
         """Plain types for a JSON file or column."""
-        return asdict(self)
+        return {**asdict(self), "whole": self.wholeness.is_whole}

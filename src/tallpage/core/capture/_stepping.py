@@ -63,6 +63,8 @@ class Stepped:
     to_end: bool
     doubts_px: tuple[int, ...] = ()
     """CSS px in the picture at which two screens could not be joined by their words."""
+    seen: frozenset[str] = frozenset()
+    """The first words of each passage that was seen on the way."""
 
 
 def scroll_along(
@@ -70,7 +72,6 @@ def scroll_along(
 ) -> Stepped:
     """Scroll until the end, until the greatest height, or until the person has enough."""
     steps = _Steps(page, request, plan, taker, go_on, on_step)
-    doubts_px: list[int] = []
     start_px = max(0, plan.area_px.y_px - (plan.view_px.y_px if plan.inner else 0))
     look = steps.rest(start_px)
     start_px -= look.top_px
@@ -82,30 +83,35 @@ def scroll_along(
         before = look
         look, joined_px = _next(steps, before, end_px)
         if joined_px is None:
-            doubts_px.append(steps.taken_px)
+            steps.doubts_px.append(steps.taken_px)
             joined_px = max(0, end_px - (look.top_px - before.top_px))
         start_px = joined_px
         if start_px >= look.view_px:
             break  # it does not move any more
     if goes_on:
         steps.take_below()
-    return Stepped(height_px=steps.taken_px, to_end=goes_on, doubts_px=tuple(doubts_px))
+    return steps.done(to_end=goes_on)
 
 
 def _next(steps: _Steps, before: Look, end_px: int) -> tuple[Look, int | None]:
-    """Scroll on; where in the new view the picture goes on, or None when that cannot be told."""
-    step_px = max(1, round(before.view_px * _STEP_SHARE))
-    look = before
+    """Scroll on; where in the new view the picture goes on, or None when that cannot be told.
+
+    Where too little is seen twice to tell, it is scrolled less far.
+    """
+    most_px = max(1, round(before.view_px * _STEP_SHARE))
+    step_px = min(most_px, steps.last_step_px * 3 // 2) if steps.last_step_px else most_px
+    look, shared = before, False
     for _ in range(_JOINING_TRIES):
         look = steps.rest(before.top_px + step_px)
         scrolled_px = look.top_px - before.top_px
-        if not before.pieces or not look.pieces:
-            return look, max(0, end_px - scrolled_px)  # nothing is there to be compared
         moved = displacement(before, look, expected_px=scrolled_px)
         if moved is not None and moved.agreed >= _SURE and moved.px <= end_px:
+            steps.last_step_px = step_px
             return look, end_px - moved.px
+        shared = shared or before.shares_with(look, scrolled_px)
         step_px = max(1, step_px // 2)
-    return look, None
+    # Nothing that could be compared is no reason for doubt: an empty stretch moves as it is scrolled.
+    return look, None if shared else max(0, end_px - (look.top_px - before.top_px))
 
 
 def turn_along(
@@ -116,39 +122,51 @@ def turn_along(
     first = steps.rest(None)
     picture = steps.picture_of_view()
     look = steps.turned(first)
-    if look.pieces == first.pieces:
-        steps.keep_view(picture)
-        return Stepped(height_px=steps.taken_px, to_end=True)
     if _by_wheel(first, look) is None:
         steps.keep_view(picture)
-        return _turn_on(steps, first, first, look)
-    # What moves by and by, in a part of the window perhaps, is taken from its top again.
-    moved_box = page.run("adopt_moved", timeout_ms=request.patience.operation_ms)
-    page.turn_wheel(plan.view_px, -_BACK_VIEWS * plan.view_px.height_px)
-    if moved_box is not None:
-        steps.plan = replace(plan, inner=True, view_px=Box(**moved_box))
-    first = steps.rest(None)
-    look, goes_on = steps.take(first, 0, first.view_px)
-    if not goes_on:
-        return Stepped(height_px=steps.taken_px, to_end=False)
-    stepped = _turn_on(steps, first, look, steps.turned(look))
-    if stepped.to_end:
-        steps.take_below()
-    return replace(stepped, height_px=steps.taken_px)
+        to_end = look.pieces == first.pieces or _flip(steps, first, look)
+    else:
+        # What moves by and by, in a part of the window perhaps, is taken from its top again.
+        moved_box = page.run("adopt_moved", timeout_ms=request.patience.operation_ms)
+        page.turn_wheel(plan.view_px, -_BACK_VIEWS * plan.view_px.height_px)
+        if moved_box is not None:
+            steps.plan = replace(plan, inner=True, view_px=Box(**moved_box))
+        to_end = _glide(steps, steps.rest(None))
+        if to_end:
+            steps.take_below()
+    return steps.done(to_end=to_end)
 
 
-def _turn_on(steps: _Steps, first: Look, before: Look, look: Look) -> Stepped:
-    """Take what came, and turn on."""
+def _flip(steps: _Steps, first: Look, look: Look) -> bool:
+    """Take screens that replace one another, from the second on; whether the last one came."""
+    before = first
     for _ in range(_MOST_WHEEL_SCREENS):
         if look.pieces in (before.pieces, first.pieces):
-            return Stepped(height_px=steps.taken_px, to_end=True)
-        moved = _by_wheel(before, look)
-        start_px = look.view_px - moved.px if moved is not None else 0
-        look, goes_on = steps.take(steps.without_stuck(look), start_px, look.view_px)
+            return True
+        look, goes_on = steps.take(steps.without_stuck(look), 0, look.view_px)
         if not goes_on:
             break
         before, look = look, steps.turned(look)
-    return Stepped(height_px=steps.taken_px, to_end=False)
+    return False
+
+
+def _glide(steps: _Steps, look: Look) -> bool:
+    """Take what moves by and by; whether its end was reached."""
+    start_px = 0
+    for _ in range(_MOST_WHEEL_SCREENS):
+        end_px = round(look.view_px * (1 - _EDGE_SHARE))
+        look, goes_on = steps.take(look, start_px, end_px)
+        if not goes_on:
+            break
+        before, look = look, steps.turned(look)
+        if look.pieces == before.pieces:
+            return steps.take(look, end_px, look.view_px)[1]
+        moved = _by_wheel(before, look)
+        if moved is None:
+            steps.doubts_px.append(steps.taken_px)
+        look = steps.without_stuck(look)
+        start_px = end_px - moved.px if moved is not None else 0
+    return False
 
 
 def _by_wheel(before: Look, after: Look) -> Displacement | None:
@@ -176,6 +194,10 @@ class _Steps:
         self._moving = moving
         self._restless = False
         self.taken_px = 0
+        self.doubts_px: list[int] = []
+        self._seen: set[str] = set()
+        self.last_step_px = 0
+        """How far was scrolled last: as far as could be joined."""
 
     def rest(self, top_px: int | None) -> Look:
         """What is seen once the page has come to rest there; with None, where it stands."""
@@ -193,7 +215,18 @@ class _Steps:
             "moving": self._moving,
             "glance": glance,
         }
-        return Look.of(self._page.run("rest", order, timeout_ms=patience.operation_ms))
+        look = Look.of(self._page.run("rest", order, timeout_ms=patience.operation_ms))
+        self._seen.update(piece.words for piece in look.pieces)
+        return look
+
+    def done(self, *, to_end: bool) -> Stepped:
+        """What came of it."""
+        return Stepped(
+            height_px=self.taken_px,
+            to_end=to_end,
+            doubts_px=tuple(self.doubts_px),
+            seen=frozenset(self._seen),
+        )
 
     def turned(self, before: Look) -> Look:
         """What is seen once the wheel was turned; the same as before when nothing comes of it."""

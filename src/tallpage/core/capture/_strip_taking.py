@@ -13,8 +13,9 @@ from tallpage.core.capture._page_door import PageDoor
 from tallpage.core.capture._request import OnProgress, PageRequest, Progress
 from tallpage.core.capture._tiles import Tile, plan_tiles
 from tallpage.core.capture._walk import GoOn
+from tallpage.core.capture._wholeness import Passage
 from tallpage.core.geometry import Box
-from tallpage.core.picture import Raster, StripManifest, StripWriter, split_png
+from tallpage.core.picture import FilteredPng, Raster, StripManifest, StripWriter
 
 _ENCODED_AT_ONCE = 2
 
@@ -33,6 +34,11 @@ class StripTaker:
         self._on_progress = on_progress
         self._storing = ThreadPoolExecutor(max_workers=1)
         self._stored: Future[None] | None = None
+        self._scale = request.screen.scale
+        self.passages: list[Passage] = []
+        """What the pictures should show, where that is known."""
+        self.blank: list[Passage] = []
+        """Of those, what is in no picture although its place is."""
         self.expected = 0
         """How many strips there will be, as far as is known."""
         page.prepare_pictures(whole_width=request.page_width == "all")
@@ -74,8 +80,25 @@ class StripTaker:
         return self._writer.finish()
 
     def _store(self, png: bytes, tile: Tile) -> None:
-        _store(self._writer, png, tile)
+        filtered = FilteredPng.read(png)
+        _store(self._writer, png, tile, filtered)
+        if filtered is not None:
+            self._look_for_passages(filtered, tile.clip_px)
         self._on_progress(self.progress)
+
+    def _look_for_passages(self, filtered: FilteredPng, clip_px: Box) -> None:
+        for passage in self.passages:
+            middle_px = passage.y_px + passage.height_px // 2
+            if not clip_px.y_px <= middle_px < clip_px.bottom_px:
+                continue
+            box = Box(
+                x_px=(passage.x_px - clip_px.x_px) * self._scale,
+                y_px=(passage.y_px - clip_px.y_px) * self._scale,
+                width_px=max(1, passage.width_px * self._scale),
+                height_px=max(1, passage.height_px * self._scale),
+            )
+            if filtered.is_flat(box):
+                self.blank.append(passage)
 
 
 def take_tiles(taker: StripTaker, area_px: Box, scale: int, go_on: GoOn, on_drawn: Callable[[], None]) -> int:
@@ -95,10 +118,10 @@ def take_tiles(taker: StripTaker, area_px: Box, scale: int, go_on: GoOn, on_draw
     return taken_px
 
 
-def _store(writer: StripWriter, png: bytes, tile: Tile) -> None:
+def _store(writer: StripWriter, png: bytes, tile: Tile, filtered: FilteredPng | None) -> None:
     """Write a tile as its strips; one that is a single strip goes to disk as it came."""
     heights = tile.strip_heights_device_px
-    strips = [png] if len(heights) == 1 else split_png(png, heights)
+    strips = [png] if len(heights) == 1 else filtered.split(heights) if filtered is not None else None
     if strips is not None:
         for strip, height_px in zip(strips, heights, strict=True):
             writer.add(strip, height_px=height_px)

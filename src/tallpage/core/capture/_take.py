@@ -18,12 +18,14 @@ from tallpage.core.capture._request import AskWish, OnProgress, PageRequest, Pro
 from tallpage.core.capture._stepping import StepPlan, scroll_along, turn_along
 from tallpage.core.capture._strip_taking import StripTaker, take_tiles
 from tallpage.core.capture._walk import GoOn
+from tallpage.core.capture._wholeness import Lacking, Passage, Wholeness, passages, wholeness
 from tallpage.core.errors import Stopped
 from tallpage.core.files import empty_folder
 from tallpage.core.geometry import Box
 from tallpage.core.picture import StripManifest
 
 _NAMED_AT_MOST = 5
+_ENDLESS_PX = 10_000_000
 
 
 def take_page(
@@ -63,6 +65,7 @@ def take_page(
         taken_px = manifest.height_px // request.screen.scale
         warnings = [
             f"The page answered with status {opened.status}." if opened.status >= 400 else "",
+            taken.wholeness.as_sentence(),
             _sign_in_warning(page, request) if met else "",
             still_loading,
             *(f"This step could not be done: {line}." for line in prepared.steps.failed),
@@ -84,6 +87,7 @@ def take_page(
             truncated=bool(taken.cut_off),
             warnings=tuple(warning for warning in warnings if warning),
             left_out=prepared.left_out,
+            wholeness=taken.wholeness,
             done_before=prepared.steps.done + waited,
             signed_in=request.sign_in is not None and not met,
             seconds=round(time.monotonic() - started, 2),
@@ -99,6 +103,7 @@ class _Taken:
     manifest: StripManifest
     cut_off: str
     """Why the picture ends before the page does; empty when it does not."""
+    wholeness: Wholeness
     moved: bool = False
     doubts_px: tuple[int, ...] = ()
 
@@ -121,6 +126,8 @@ def _picture(
     doubts_px: tuple[int, ...] = ()
     with StripTaker(page, request, folder, width_px=area.box.width_px, on_progress=on_progress) as taker:
         if prepared.moves == "still":
+            found = _words(page, request, area)
+            taker.passages = passages(found)
             taken_px = take_tiles(taker, area.box, scale, go_on, blocks.look)
             stopped = taken_px < area.box.height_px
         else:
@@ -128,8 +135,10 @@ def _picture(
             plan = _step_plan(request, prepared, area)
             stepped = along(page, request, plan, taker, go_on, blocks.look_at)
             taken_px, doubts_px = stepped.height_px, stepped.doubts_px
+            found = _words(page, request, area, seen=stepped.seen)
             stopped = not stepped.to_end and plan.limit_px != taken_px
         manifest = taker.finish()
+        blank = taker.blank
     taken_area = replace(area.box, height_px=taken_px)
     page_map(blocks.found, area_px=taken_area, scale=scale).save(folder)
     return _Taken(
@@ -138,7 +147,32 @@ def _picture(
         cut_off="it was stopped there" if stopped else area.cut_off,
         moved=taken_px > request.screen.height_px,
         doubts_px=doubts_px,
+        wholeness=wholeness(found, _undrawn(page, request, blank), page.script_errors),
     )
+
+
+def _words(
+    page: PageDoor, request: PageRequest, area: Area, *, seen: frozenset[str] | None = None
+) -> list[tuple[str, dict[str, Any]]]:
+    """What the page has laid out in words; nothing where only a part of the page was asked for.
+
+    ``seen``: what of a page that is moved was seen on the way.
+    """
+    if request.extent != "full":
+        return []
+    area_px = area.box
+    if area.cut_off or request.from_px or seen is not None:
+        # What lies above and below is left out on purpose, or was seen when it was not there.
+        area_px = replace(area_px, y_px=0, height_px=_ENDLESS_PX)
+    return page.words(area_px, seen=sorted(seen or ()), timeout_ms=request.patience.operation_ms)
+
+
+def _undrawn(page: PageDoor, request: PageRequest, blank: list[Passage]) -> Lacking | None:
+    if not blank:
+        return None
+    numbers = [passage.number for passage in blank[:_NAMED_AT_MOST]]
+    texts = page.run("shown_texts", numbers, timeout_ms=request.patience.operation_ms)
+    return Lacking(why="blank", words=sum(passage.words for passage in blank), first=" ".join(texts)[:80])
 
 
 def _step_plan(request: PageRequest, prepared: Prepared, area: Area) -> StepPlan:

@@ -26,17 +26,18 @@ class Walk:
     ended: Ended
 
 
-def walk_through(page: PageDoor, request: PageRequest, go_on: GoOn, *, watching: bool) -> Walk:
-    """Scroll what scrolls, from its top until it ends or is to be cut off.
+def walk_through(
+    page: PageDoor, request: PageRequest, go_on: GoOn, *, height_px: int, watching: bool
+) -> Walk:
+    """Scroll what scrolls, which is so high so far, from its top until it ends or is to be cut off.
 
     A page that is not ``watching`` its own scrolling need not be scrolled.
     """
     patience = request.patience
-    first_height_px = _height_px(page, request)
     if request.extent == "view" or not watching:
         page.wait_quiet(timeout_ms=patience.quiet_ms)
-        return Walk(height_px=first_height_px, ended="end")
-    may_reach_px = max(first_height_px, request.from_px) + patience.growth_screens * request.screen.height_px
+        return Walk(height_px=height_px, ended="end")
+    may_reach_px = max(height_px, request.from_px) + patience.growth_screens * request.screen.height_px
     y_px, quiet = 0, True
     while True:
         order = {"fromPx": y_px, "screens": _SCREENS_PER_WALK, "lingerMs": patience.linger_ms}

@@ -10,7 +10,7 @@ from tallpage.core.picture._rendering import (
     thumbnail,
     whole_page,
 )
-from tallpage.core.picture._splitting import split_png
+from tallpage.core.picture._splitting import FilteredPng
 from tallpage.core.picture._strips import (
     MAX_STRIP_HEIGHT_PX,
     Strip,
@@ -26,6 +26,7 @@ __all__ = [
     "WHITE",
     "Access",
     "Colour",
+    "FilteredPng",
     "PngFilter",
     "Raster",
     "Strip",
@@ -37,7 +38,6 @@ __all__ = [
     "open_frame",
     "render_cut",
     "save_joined_png",
-    "split_png",
     "squeezed",
     "strip_view",
     "strips_so_far",

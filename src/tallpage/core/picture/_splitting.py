@@ -2,7 +2,8 @@
 
 A PNG's rows are filtered, then compressed. The browser filters each row by the one above; strips
 can keep those rows as they are, all but the first of each. What is left is unpacking and packing,
-a quarter of the work of decoding and encoding.
+a quarter of the work of decoding and encoding. What a row adds to the one above it also tells where
+nothing is drawn.
 
 Source: PNG specification (W3C), 5.3 chunks, 9.2 filter types, 10.1 compression.
 """
@@ -14,10 +15,14 @@ import struct
 import zlib
 from collections.abc import Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from typing import Self
 
 import numpy as np
 from isal import isal_zlib
 from numpy.typing import NDArray
+
+from tallpage.core.geometry import Box
 
 _SIGNATURE = b"\x89PNG\r\n\x1a\n"
 _CHANNELS = {2: 3, 6: 4}  # by colour type: true colour without and with alpha
@@ -26,33 +31,68 @@ _AS_IT_IS, _BY_LEFT, _BY_ABOVE = 0, 1, 2
 _HEADER = struct.Struct(">IIBBBBB")
 
 
-def split_png(png: bytes, heights_px: Sequence[int]) -> list[bytes] | None:
-    """PNGs of the rows of ``png``, so many in each from the top; None where it is not built as needed.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FilteredPng:
+    """The rows of a PNG as it holds them: unpacked, their filters not undone."""
 
-    That is 8 bits a channel, true colour, not interlaced, filtered only by the left or the upper pixel.
-    """
-    parts = dict(_chunks(png))
-    if b"IHDR" not in parts or b"IDAT" not in parts:
-        return None
-    width_px, height_px, bits, colour, _, _, interlaced = _HEADER.unpack(parts[b"IHDR"])
-    if bits != 8 or colour not in _CHANNELS or interlaced or sum(heights_px) != height_px:
-        return None
-    stride = 1 + width_px * _CHANNELS[colour]
-    packed = isal_zlib.decompress(parts[b"IDAT"], bufsize=height_px * stride)
-    rows = np.frombuffer(packed, dtype=np.uint8)
-    if rows.size != height_px * stride:
-        return None
-    rows = rows.reshape(height_px, stride)
-    if not np.isin(rows[:, 0], (_AS_IT_IS, _BY_LEFT, _BY_ABOVE)).all():
-        return None
-    tops = itertools.accumulate(heights_px, initial=0)
-    firsts = _shown(rows, list(tops)[:-1], _CHANNELS[colour])
-    with ThreadPoolExecutor(max_workers=_PACKED_AT_ONCE) as pool:
-        packing = [
-            pool.submit(_written, width_px, colour, first, rows[top_px + 1 : top_px + height])
-            for (top_px, first), height in zip(firsts, heights_px, strict=True)
-        ]
-        return [strip.result() for strip in packing]
+    width_px: int
+    colour: int
+    rows: NDArray[np.uint8]
+    """One row a line: the kind of its filter, then its bytes."""
+
+    @classmethod
+    def read(cls, png: bytes) -> Self | None:
+        """Unpack a PNG; None where it is not built as needed.
+
+        That is 8 bits a channel, true colour, not interlaced, filtered only by the left or the upper
+        pixel.
+        """
+        parts = dict(_chunks(png))
+        if b"IHDR" not in parts or b"IDAT" not in parts:
+            return None
+        width_px, height_px, bits, colour, _, _, interlaced = _HEADER.unpack(parts[b"IHDR"])
+        if bits != 8 or colour not in _CHANNELS or interlaced:
+            return None
+        stride = 1 + width_px * _CHANNELS[colour]
+        packed = isal_zlib.decompress(parts[b"IDAT"], bufsize=height_px * stride)
+        rows = np.frombuffer(packed, dtype=np.uint8)
+        if rows.size != height_px * stride:
+            return None
+        rows = rows.reshape(height_px, stride)
+        if not np.isin(rows[:, 0], (_AS_IT_IS, _BY_LEFT, _BY_ABOVE)).all():
+            return None
+        return cls(width_px=width_px, colour=colour, rows=rows)
+
+    def split(self, heights_px: Sequence[int]) -> list[bytes] | None:
+        """PNGs of the rows, so many in each from the top; None where there are not so many."""
+        if sum(heights_px) != len(self.rows):
+            return None
+        tops = itertools.accumulate(heights_px, initial=0)
+        firsts = _shown(self.rows, list(tops)[:-1], _CHANNELS[self.colour])
+        with ThreadPoolExecutor(max_workers=_PACKED_AT_ONCE) as pool:
+            packing = [
+                pool.submit(
+                    _written, self.width_px, self.colour, first, self.rows[top_px + 1 : top_px + height]
+                )
+                for (top_px, first), height in zip(firsts, heights_px, strict=True)
+            ]
+            return [strip.result() for strip in packing]
+
+    def is_flat(self, box: Box) -> bool:
+        """Whether no row of a box differs from the one above it, as those of letters do.
+
+        A box that is not wholly within the picture is looked at as far as it is.
+        """
+        channels = _CHANNELS[self.colour]
+        top, bottom = max(0, box.y_px) + 1, min(len(self.rows), box.bottom_px)
+        left, right = max(0, box.x_px), min(self.width_px, box.right_px)
+        if bottom <= top or right <= left:
+            return False
+        rows = self.rows[top:bottom]
+        by_above = rows[:, 0] == _BY_ABOVE
+        if not by_above.any():
+            return False
+        return not rows[by_above, 1 + left * channels : 1 + right * channels].any()
 
 
 def _chunks(png: bytes) -> Iterator[tuple[bytes, bytes]]:

@@ -13,13 +13,15 @@
       caret-color: transparent !important;
     }`);
   const roots = state.roots();
+  state.cutting = []; /* the elements that may hide a part of what is in them */
   for (const root of roots) {
     /* An adopted sheet is not subject to the page's own content policy. */
     root.adoptedStyleSheets = [...root.adoptedStyleSheets, calm];
     for (const element of root.querySelectorAll("*")) {
       if (element.loading === "lazy") element.loading = "eager";
-      if (getComputedStyle(element).contentVisibility === "auto")
-        element.style.setProperty("content-visibility", "visible", "important");
+      const style = getComputedStyle(element);
+      if (style.contentVisibility === "auto") element.style.setProperty("content-visibility", "visible", "important");
+      if (style.overflowY !== "visible") state.cutting.push(element);
     }
   }
   state.walking = true;

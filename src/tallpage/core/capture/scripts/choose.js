@@ -9,12 +9,12 @@
   const WORDY = 20; /* words beyond an edge that are worth a lock's removal */
   state.scroller = null;
   state.layer = null;
-  const roots = state.roots();
   const view = { width: window.innerWidth, height: window.innerHeight };
   const page = document.scrollingElement || document.documentElement;
   state.panel = panel;
   if (panel) {
-    state.scroller = [panel, ...panel.querySelectorAll("*")].find(scrolls) ?? null;
+    const within = [panel, ...panel.querySelectorAll("*")];
+    state.scroller = within.find(scrolls) ?? within.find((element) => hidesPart(element)) ?? null;
     panel.scrollIntoView({ block: "center", behavior: "instant" });
   } else {
     chooseScroller();
@@ -22,13 +22,14 @@
   const reachPx = state.scroller ? state.scroller.scrollHeight - state.scroller.clientHeight : page.scrollHeight - view.height;
   return {
     scrolls: reachPx > view.height * 0.05,
+    heightPx: (state.scroller || page).scrollHeight,
     watching: Boolean(panel || state.scroller?.onscroll),
     wheel: !panel && reachPx <= view.height * 0.1 && hearsWheel(),
   };
 
   function chooseScroller() {
     const locked = isLocked();
-    const scrolling = roots.flatMap((root) => [...root.querySelectorAll("*")].filter((element) => element !== page && scrolls(element)));
+    const scrolling = state.cutting.filter((element) => element !== page && scrolls(element));
     const layers = scrolling.filter((element) => seenShare(element) > 0.25 && layerOf(element));
     const layer = widest(layers.filter((element) => holdsMostWords(layerOf(element))));
     if (layer) {
@@ -50,11 +51,15 @@
     if (state.scroller) return;
     /* Behind what locked the page lies what was asked for. */
     if (locked && (long || lockedPx > view.height * 1.1)) unlock();
-    else if (!long && !(byWheel && hearsWheel())) state.scroller = widest(roots.flatMap((root) => [...root.querySelectorAll("*")].filter(hidesWords)));
+    else if (!long && !(byWheel && hearsWheel())) state.scroller = widest(state.cutting.filter(hidesWords));
   }
 
   function scrolls(element) {
     return element.scrollHeight > element.clientHeight + 40 && /auto|scroll|overlay/.test(getComputedStyle(element).overflowY);
+  }
+
+  function hidesPart(element) {
+    return element.scrollHeight > element.clientHeight + 40 && /hidden|clip/.test(getComputedStyle(element).overflowY);
   }
 
   /** The share of the window that an element takes. */
@@ -80,8 +85,8 @@
   }
 
   function holdsMostWords(layer) {
-    const words = (element) => (element?.innerText || "").trim().length;
-    return words(layer) * 2 > words(document.body);
+    const words = (element) => state.countWords(element?.innerText || "");
+    return words(layer) >= WORDY && words(layer) * 2 > words(document.body);
   }
 
   function isLocked() {

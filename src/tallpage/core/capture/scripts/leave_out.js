@@ -2,12 +2,13 @@
  * What hangs in the window rather than in the page: notices along the bottom, bubbles in a corner,
  * covers. They are hidden, or (when they shall be kept) laid once at the page's lower end. A bar
  * along the top and a rail down the side belong to the page and stay, once. Own selectors are
- * always hidden, and what holds most of the page's words never. Tells what was hidden, in the element's own words.
+ * always hidden, and what holds nearly all of the page never. Tells what was hidden, in the element's own words.
  */
 ({ selectors, keepHanging }) => {
   const state = window[Symbol.for("capture")];
   const { hangingBefore } = state;
   const leftOut = [];
+  state.leftOut ??= [];
   const viewWidth = window.innerWidth;
   const viewHeight = window.innerHeight;
   const page = document.scrollingElement || document.documentElement;
@@ -23,6 +24,7 @@
   };
   const hide = (element) => {
     leftOut.push(wordsOf(element));
+    state.leftOut.push({ element, words: state.countWords(element.innerText || "") });
     if (element instanceof HTMLDialogElement && element.open) element.close();
     for (const inner of [element, ...element.querySelectorAll("*")])
       inner.style.setProperty("visibility", "hidden", "important");
@@ -58,11 +60,15 @@
       hanging.push([element, box]);
     }
   }
-  const wordy = (element) => (element?.innerText || "").trim().length;
-  const half = hanging.length > 0 ? wordy(document.body) / 2 : 0;
+  /* What holds nearly everything that the page has is the page. */
+  const chars = (element) => (element.innerText || "").trim().length;
+  const parts = (element) => element.querySelectorAll("*").length;
+  const isPage = (element, box) =>
+    box.width * box.height > viewWidth * viewHeight * 0.6 &&
+    parts(element) > parts(document.body) * 0.7 &&
+    chars(element) >= chars(document.body) * 0.7;
   for (const [element, box] of hanging) {
-    /* What holds most of the page's words is the page. */
-    if (half > 0 && wordy(element) > half) continue;
+    if (isPage(element, box)) continue;
     const cover = box.width >= viewWidth * 0.9 && box.height >= viewHeight * 0.9;
     if (keepHanging && !cover) layAtTheEnd(element, box);
     else if (getComputedStyle(element).visibility !== "hidden") hide(element);

@@ -83,6 +83,7 @@
   };
   /** Words of a text; of a script that does not part them, two signs count as one. */
   state.countWords = (text) => {
+    if (!/[^\x00-\x7f]/.test(text)) return text.match(/[A-Za-z0-9]+/g)?.length ?? 0;
     const unparted = text.match(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/gu)?.length ?? 0;
     const parted = text.match(/[\p{L}\p{N}]+/gu)?.length ?? 0;
     return unparted ? Math.ceil(unparted / 2) : parted;

@@ -96,6 +96,7 @@ async ({ top, restMs, mostMs, moving, glance }) => {
     const view = viewBox();
     const behind = behindAll(view);
     if (pieces.length === 0) return true;
+    if (state.textsCompared < 2) return false;
     const heights = pieces.map(([, , , height]) => height).sort((a, b) => a - b);
     const mostPx = Math.max(LEAST_BLANK_PX, 2 * heights[heights.length >> 1]);
     const columns = [0.2, 0.5, 0.8].map((share) => view.left + (view.right - view.left) * share);
@@ -112,16 +113,19 @@ async ({ top, restMs, mostMs, moving, glance }) => {
     return false;
   }
 
-  /** The elements that hold every word that is seen, from the innermost outwards. */
+  /** The elements that hold every word that was ever seen, from the innermost outwards. */
   function behindAll(view) {
     const behind = new Set();
-    let common = null;
+    let common = state.common;
+    state.textsCompared ??= 0;
     for (const { node, box } of state.textsIn(scroller || document.body)) {
       if (box.bottom <= view.top || box.top >= view.bottom) continue;
       const chain = new Set();
       for (let outer = node.parentElement; outer; outer = state.parentOf(outer)) chain.add(outer);
       common = common ? new Set([...common].filter((element) => chain.has(element))) : chain;
+      state.textsCompared += 1;
     }
+    state.common = common;
     for (const element of common ?? []) behind.add(element);
     for (let outer = scroller || document.documentElement; outer; outer = state.parentOf(outer)) behind.add(outer);
     return behind;
