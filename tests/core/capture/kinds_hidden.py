@@ -200,3 +200,97 @@ def hidden() -> dict[str, Kind]:
             height_px=4_000,
         ),
     }
+
+
+def inventive() -> dict[str, Kind]:
+    """Ways to hide a page's length that nobody prepared for: whole, or told with ``warns``."""
+    words = "".join(f"<p>{_SAYS.format(number=number)}</p>" for number in range(40))
+    closed = "const root=document.querySelector('x-app').attachShadow({mode:'closed'});root.innerHTML="
+    return {
+        "a closed shadow root": Kind(
+            html=page(
+                f"<template>{told(12)}</template><x-app></x-app>",
+                style="html,body{height:100%;overflow:hidden}x-app{display:block;height:100%}",
+                script=closed
+                + "'<div style=\"height:100%;overflow:auto\">'+document.querySelector('template').innerHTML+'</div>'",
+            ),
+            expected=places(12),
+            height_px=4_800,
+        ),
+        "a frameset": Kind(
+            html="<!doctype html><title>Kind</title><frameset cols='240,*' border=0>"
+            "<frame src='/kind/a list of links'><frame src='/kind/plain and told'></frameset>",
+            expected=dict.fromkeys(range(1, 13)),
+        ),
+        "a conversation that begins at its end": Kind(
+            html=page(
+                '<main style="height:100vh;overflow:auto;display:flex;flex-direction:column-reverse">'
+                f"<div>{told(12)}</div></main>",
+                style="html,body{height:100%;overflow:hidden}",
+            ),
+            expected=places(12),
+            height_px=4_800,
+        ),
+        "an article behind a button": Kind(
+            html=page(
+                f'<div style="max-height:600px;overflow:hidden">{told(10)}</div><button>Go on reading</button>'
+            ),
+            expected=places(10),
+        ),
+        "words in the colour of the paper": Kind(
+            html=page(f'<div style="color:#fff">{words}</div>'), expected={}, warns="Nothing was drawn"
+        ),
+        "a cover over everything": Kind(
+            html=page(words + '<div style="position:absolute;inset:0;height:6000px;background:#fff"></div>'),
+            expected={},
+            warns="Nothing was drawn",
+        ),
+        "sections that never appear": Kind(
+            html=page(told(2) + f'<div style="opacity:0">{words}</div>'),
+            expected=places(2),
+            warns="not visible",
+        ),
+        "a page cut by its own outline": Kind(
+            html=page(f'<div style="clip-path:inset(0 0 calc(100% - 700px) 0)">{told(10)}</div>'),
+            expected=places(1),
+            warns="Nothing was drawn",
+        ),
+        "two panels side by side": Kind(
+            html=page(
+                '<div style="display:flex;height:100vh">'
+                f'<div style="width:45%;overflow:auto">{words}</div>'
+                f'<div style="width:55%;overflow:auto">{told(12)}</div></div>',
+                style="html,body{height:100%;overflow:hidden}",
+            ),
+            expected=dict.fromkeys(range(1, 13)),
+            warns="",
+        ),
+        "a frame in the middle of a page": Kind(
+            html=page(told(4) + _framed(page(words), style="width:700px;height:300px;border:0")),
+            expected=places(4),
+            warns="A frame scrolls by itself",
+        ),
+        "columns that are paged sideways": Kind(
+            html=page(f'<div style="height:100vh;overflow:auto;column-width:600px">{words}{words}</div>'),
+            expected={},
+            warns="scrolled sideways",
+        ),
+        "a popover that holds the page": Kind(
+            html=page(
+                f"<div popover=manual style='margin:0;border:0;padding:0;width:100%;height:100%;max-width:none;"
+                f"max-height:none'>{told(12)}</div>",
+                script="document.querySelector('[popover]').showPopover()",
+            ),
+            expected=dict.fromkeys(range(1, 13)),
+            height_px=4_800,
+        ),
+    }
+
+
+def served_beside() -> dict[str, Kind]:
+    """What the pages above ask for."""
+    links = "".join(f'<p><a href="#{row}">Pier {row}</a></p>' for row in range(60))
+    return {
+        "a list of links": Kind(html=page(links), expected={}),
+        "plain and told": Kind(html=page(told(12)), expected=places(12)),
+    }

@@ -370,6 +370,8 @@ class PageDoor:
                     "mobile": False,
                 },
             )
+            # Else scroll bars come back with the first picture, and move what lies below them.
+            self._session.send("Emulation.setScrollbarsHidden", {"hidden": True})
             metrics = self._session.send("Page.getLayoutMetrics")
         # Clips count from the left end of the overflow, which on a right-to-left page is not what is shown.
         self._left_px = 0 if whole_width else int(metrics["cssLayoutViewport"]["pageX"])

@@ -70,6 +70,11 @@ def prepare(
     )
 
 
+def measured_again(page: PageDoor, request: PageRequest, prepared: Prepared) -> Prepared:
+    """The same with the page's measures as they are now."""
+    return replace(prepared, measured=_measured(page, request))
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Chosen:
     height_px: int

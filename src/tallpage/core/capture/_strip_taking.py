@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
+from dataclasses import replace
 from pathlib import Path
 from types import TracebackType
 from typing import Self
@@ -13,7 +14,7 @@ from tallpage.core.capture._page_door import PageDoor
 from tallpage.core.capture._request import OnProgress, PageRequest, Progress
 from tallpage.core.capture._tiles import Tile, plan_tiles
 from tallpage.core.capture._walk import GoOn
-from tallpage.core.capture._wholeness import Passage
+from tallpage.core.capture._wholeness import Ink
 from tallpage.core.geometry import Box
 from tallpage.core.picture import FilteredPng, Raster, StripManifest, StripWriter
 
@@ -35,10 +36,8 @@ class StripTaker:
         self._storing = ThreadPoolExecutor(max_workers=1)
         self._stored: Future[None] | None = None
         self._scale = request.screen.scale
-        self.passages: list[Passage] = []
-        """What the pictures should show, where that is known."""
-        self.blank: list[Passage] = []
-        """Of those, what is in no picture although its place is."""
+        self.ink: list[Ink] = []
+        """Where each piece shows anything, as far as that is known."""
         self.expected = 0
         """How many strips there will be, as far as is known."""
         page.prepare_pictures(whole_width=request.page_width == "all")
@@ -83,39 +82,42 @@ class StripTaker:
         filtered = FilteredPng.read(png)
         _store(self._writer, png, tile, filtered)
         if filtered is not None:
-            self._look_for_passages(filtered, tile.clip_px)
+            self.ink.append(Ink(piece_px=tile.clip_px, scale=self._scale, cells=filtered.ink()))
         self._on_progress(self.progress)
 
-    def _look_for_passages(self, filtered: FilteredPng, clip_px: Box) -> None:
-        for passage in self.passages:
-            middle_px = passage.y_px + passage.height_px // 2
-            if not clip_px.y_px <= middle_px < clip_px.bottom_px:
-                continue
-            box = Box(
-                x_px=(passage.x_px - clip_px.x_px) * self._scale,
-                y_px=(passage.y_px - clip_px.y_px) * self._scale,
-                width_px=max(1, passage.width_px * self._scale),
-                height_px=max(1, passage.height_px * self._scale),
-            )
-            if filtered.is_flat(box):
-                self.blank.append(passage)
 
+def take_tiles(
+    taker: StripTaker,
+    area_px: Box,
+    scale: int,
+    go_on: GoOn,
+    *,
+    area_now: Callable[[], Box],
+    on_drawn: Callable[[], None],
+) -> Box:
+    """Take an area of a page that stands still; the part of it that was taken, in CSS px.
 
-def take_tiles(taker: StripTaker, area_px: Box, scale: int, go_on: GoOn, on_drawn: Callable[[], None]) -> int:
-    """Take an area of a page that stands still; how many CSS px of it, when the person had enough.
-
-    ``on_drawn`` may use the page once all its pictures are there, while the last is still written.
+    The browser may lay a page out anew for its first picture (fonts are chosen again, for one): when
+    ``area_now`` tells of another area then, that area is taken. ``on_drawn`` may use the page once
+    all its pictures are there, while the last is still written.
     """
+    go_on(taker.progress)
     tiles = plan_tiles(area_px, scale)
+    first = taker.picture(tiles[0])
+    now_px = area_now()
+    if now_px != area_px:
+        area_px = now_px
+        tiles = plan_tiles(area_px, scale)
+        first = taker.picture(tiles[0])
     taker.expected = sum(len(tile.strip_heights_device_px) for tile in tiles)
     taken_px = 0
-    for tile in tiles:
-        if not go_on(taker.progress) and taken_px > 0:
+    for number, tile in enumerate(tiles):
+        if number > 0 and not go_on(taker.progress):
             break
-        taker.store(taker.picture(tile), tile)
+        taker.store(taker.picture(tile) if number > 0 else first, tile)
         taken_px += tile.clip_px.height_px
     on_drawn()
-    return taken_px
+    return replace(area_px, height_px=taken_px)
 
 
 def _store(writer: StripWriter, png: bytes, tile: Tile, filtered: FilteredPng | None) -> None:

@@ -12,13 +12,13 @@ from tallpage.core.capture._browser import Browser
 from tallpage.core.capture._opening import do_steps, met_sign_in, open_signed_in
 from tallpage.core.capture._page_door import PageDoor
 from tallpage.core.capture._page_map import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
-from tallpage.core.capture._preparing import Prepared, prepare
+from tallpage.core.capture._preparing import Prepared, measured_again, prepare
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskWish, OnProgress, PageRequest, Progress
 from tallpage.core.capture._stepping import StepPlan, scroll_along, turn_along
 from tallpage.core.capture._strip_taking import StripTaker, take_tiles
 from tallpage.core.capture._walk import GoOn
-from tallpage.core.capture._wholeness import Lacking, Passage, Wholeness, passages, wholeness
+from tallpage.core.capture._wholeness import Lacking, Passage, Wholeness, passages, undrawn, wholeness
 from tallpage.core.errors import Stopped
 from tallpage.core.files import empty_folder
 from tallpage.core.geometry import Box
@@ -116,39 +116,51 @@ def _picture(
     go_on: GoOn,
     on_progress: OnProgress,
 ) -> _Taken:
-    measured, scale = prepared.measured, request.screen.scale
-    whole = {**measured, "heightPx": measured["heightPx"] + prepared.rolled_up_px}
-    if measured["box"] is not None and request.extent == "panel":
-        box = measured["box"]
-        whole["box"] = {**box, "height_px": box["height_px"] + prepared.rolled_up_px}
-    area = area_of(request, whole, prepared.walk)
-    blocks = _Blocks(page, request, shift_x_px=measured["leftPx"])
+    area = _area(request, prepared)
+    blocks = _Blocks(page, request, shift_x_px=prepared.measured["leftPx"])
     doubts_px: tuple[int, ...] = ()
     with StripTaker(page, request, folder, width_px=area.box.width_px, on_progress=on_progress) as taker:
         if prepared.moves == "still":
+
+            def area_now() -> Box:
+                nonlocal area
+                area = _area(request, measured_again(page, request, prepared))
+                return area.box
+
+            box = take_tiles(
+                taker, area.box, request.screen.scale, go_on, area_now=area_now, on_drawn=blocks.look
+            )
             found = _words(page, request, area)
-            taker.passages = passages(found)
-            taken_px = take_tiles(taker, area.box, scale, go_on, blocks.look)
-            stopped = taken_px < area.box.height_px
+            stopped = box.height_px < area.box.height_px
         else:
             along = turn_along if prepared.moves == "wheel" else scroll_along
             plan = _step_plan(request, prepared, area)
             stepped = along(page, request, plan, taker, go_on, blocks.look_at)
-            taken_px, doubts_px = stepped.height_px, stepped.doubts_px
+            box = replace(area.box, height_px=stepped.height_px)
+            doubts_px = stepped.doubts_px
             found = _words(page, request, area, seen=stepped.seen)
-            stopped = not stepped.to_end and plan.limit_px != taken_px
+            stopped = not stepped.to_end and plan.limit_px != box.height_px
         manifest = taker.finish()
-        blank = taker.blank
-    taken_area = replace(area.box, height_px=taken_px)
-    page_map(blocks.found, area_px=taken_area, scale=scale).save(folder)
+    # A page that is moved shows its words elsewhere than where they are afterwards.
+    blank = undrawn(passages(found), taker.ink) if prepared.moves == "still" else []
+    page_map(blocks.found, area_px=box, scale=request.screen.scale).save(folder)
     return _Taken(
         area=area,
         manifest=manifest,
         cut_off="it was stopped there" if stopped else area.cut_off,
-        moved=taken_px > request.screen.height_px,
+        moved=box.height_px > request.screen.height_px,
         doubts_px=doubts_px,
         wholeness=wholeness(found, _undrawn(page, request, blank), page.script_errors),
     )
+
+
+def _area(request: PageRequest, prepared: Prepared) -> Area:
+    measured = prepared.measured
+    whole = {**measured, "heightPx": measured["heightPx"] + prepared.rolled_up_px}
+    if measured["box"] is not None and request.extent == "panel":
+        box = measured["box"]
+        whole["box"] = {**box, "height_px": box["height_px"] + prepared.rolled_up_px}
+    return area_of(request, whole, prepared.walk)
 
 
 def _words(

@@ -10,10 +10,16 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-Why = Literal["panel", "frame", "locked", "layer", "see_through", "outside", "blank", "scripts"]
+import numpy as np
+from numpy.typing import NDArray
+
+from tallpage.core.geometry import Box
+from tallpage.core.picture import INK_CELL_PX
+
+Why = Literal["panel", "frame", "locked", "layer", "see_through", "outside", "beside", "blank", "scripts"]
 """What keeps words from the picture: a panel or a frame that scrolls by itself, a box that cuts them
-off, a layer that was left out, their own colour, the picture's edges, nothing being drawn there, or
-scripts that failed before there was anything."""
+off, a layer that was left out, being see-through, the picture's edges, a part that is scrolled
+sideways, nothing being drawn there, or scripts that failed before there was anything."""
 
 _LEAST_SHARE = 0.04
 _LEAST_WORDS = 25
@@ -83,16 +89,17 @@ _SAID: dict[Why, str] = {
     "layer": "A layer was left out",
     "see_through": "They are laid out but not visible",
     "outside": "They lie below the picture",
+    "beside": "A part of the page is scrolled sideways",
     "blank": "Nothing was drawn where they belong",
 }
 
 
 def wholeness(
-    found: Iterable[tuple[str, dict[str, Any]]], undrawn: Lacking | None, script_errors: list[str]
+    found: Iterable[tuple[str, dict[str, Any]]], blank: Lacking | None, script_errors: list[str]
 ) -> Wholeness:
     """The verdict on what the page script ``words`` found in each frame.
 
-    ``undrawn``: the words whose place in the picture shows nothing.
+    ``blank``: the words whose place in the picture shows nothing.
     """
     rows: list[Lacking] = []
     words = pictures = 0
@@ -102,8 +109,8 @@ def wholeness(
         for row in value["lacking"]:
             lacking = Lacking(**row)
             rows.append(replace(lacking, target=address) if address and lacking.why == "frame" else lacking)
-    if undrawn is not None:
-        rows.append(undrawn)
+    if blank is not None:
+        rows.append(blank)
     # A layer that was left out is no part of what the page script counts.
     words += sum(row.words for row in rows if row.why == "layer")
     if words == 0 and pictures == 0 and script_errors:
@@ -112,12 +119,48 @@ def wholeness(
     return Wholeness(words=words, lacking=tuple(rows[:_MOST_ROWS]))
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ink:
+    """Where a piece of a picture shows anything."""
+
+    piece_px: Box
+    """Where on the page the piece lies, in CSS px."""
+    scale: int
+    cells: NDArray[np.bool_]
+    """Rows × columns of cells of :data:`INK_CELL_PX` device px a side."""
+
+    def is_blank_at(self, passage: Passage) -> bool:
+        """Whether the place of a passage shows nothing; a passage without a cell of its own does not."""
+
+        def cells_from(px: int) -> int:
+            return max(0, -(-px * self.scale // INK_CELL_PX))
+
+        def cells_to(px: int) -> int:
+            return max(0, px * self.scale // INK_CELL_PX)
+
+        left_px, top_px = passage.x_px - self.piece_px.x_px, passage.y_px - self.piece_px.y_px
+        rows = slice(cells_from(top_px), cells_to(top_px + passage.height_px))
+        columns = slice(cells_from(left_px), cells_to(left_px + passage.width_px))
+        within = self.cells[rows, columns]
+        return within.size > 0 and not bool(within.any())
+
+
+def undrawn(passages: Iterable[Passage], ink: Iterable[Ink]) -> list[Passage]:
+    """The passages in whose place a picture shows nothing; each is looked for on the piece it ends on."""
+    rows = sorted(passages, key=lambda passage: passage.y_px + passage.height_px)
+    blank: list[Passage] = []
+    for piece in ink:
+        top_px, bottom_px = piece.piece_px.y_px, piece.piece_px.bottom_px
+        ends = [passage for passage in rows if top_px < passage.y_px + passage.height_px <= bottom_px]
+        blank += [passage for passage in ends if piece.is_blank_at(passage)]
+    return blank
+
+
 def passages(found: Iterable[tuple[str, dict[str, Any]]]) -> list[Passage]:
-    """The passages of the page itself that its picture should show, from top to bottom."""
-    rows = [
+    """The passages of the page itself that its picture should show."""
+    return [
         Passage(x_px=x_px, y_px=y_px, width_px=width_px, height_px=height_px, words=words, number=number)
         for address, value in found
         if not address
         for number, (x_px, y_px, width_px, height_px, words) in enumerate(value["shown"])
     ]
-    return sorted(rows, key=lambda passage: passage.y_px)

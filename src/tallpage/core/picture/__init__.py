@@ -10,7 +10,7 @@ from tallpage.core.picture._rendering import (
     thumbnail,
     whole_page,
 )
-from tallpage.core.picture._splitting import FilteredPng
+from tallpage.core.picture._splitting import INK_CELL_PX, FilteredPng
 from tallpage.core.picture._strips import (
     MAX_STRIP_HEIGHT_PX,
     Strip,
@@ -21,6 +21,7 @@ from tallpage.core.picture._strips import (
 from tallpage.core.picture._vips import WHITE, Access, Colour, PngFilter, Raster, libvips_version
 
 __all__ = [
+    "INK_CELL_PX",
     "MAX_PICTURE_PIXELS",
     "MAX_STRIP_HEIGHT_PX",
     "WHITE",

@@ -22,13 +22,12 @@ import numpy as np
 from isal import isal_zlib
 from numpy.typing import NDArray
 
-from tallpage.core.geometry import Box
-
 _SIGNATURE = b"\x89PNG\r\n\x1a\n"
 _CHANNELS = {2: 3, 6: 4}  # by colour type: true colour without and with alpha
 _LIGHT, _PACKED_AT_ONCE = 1, 2
 _AS_IT_IS, _BY_LEFT, _BY_ABOVE = 0, 1, 2
 _HEADER = struct.Struct(">IIBBBBB")
+INK_CELL_PX = 8
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,21 +77,18 @@ class FilteredPng:
             ]
             return [strip.result() for strip in packing]
 
-    def is_flat(self, box: Box) -> bool:
-        """Whether no row of a box differs from the one above it, as those of letters do.
+    def ink(self) -> NDArray[np.bool_]:
+        """Whether anything is drawn in each cell of :data:`INK_CELL_PX` a side; rows × columns.
 
-        A box that is not wholly within the picture is looked at as far as it is.
+        Letters and lines differ from the row above them; plain paper does not. What is left over at
+        the right and lower edges is no cell.
         """
         channels = _CHANNELS[self.colour]
-        top, bottom = max(0, box.y_px) + 1, min(len(self.rows), box.bottom_px)
-        left, right = max(0, box.x_px), min(self.width_px, box.right_px)
-        if bottom <= top or right <= left:
-            return False
-        rows = self.rows[top:bottom]
-        by_above = rows[:, 0] == _BY_ABOVE
-        if not by_above.any():
-            return False
-        return not rows[by_above, 1 + left * channels : 1 + right * channels].any()
+        down, across = len(self.rows) // INK_CELL_PX, self.width_px // INK_CELL_PX
+        rows = self.rows[: down * INK_CELL_PX, 1 : 1 + across * INK_CELL_PX * channels]
+        bands = rows.reshape(down, INK_CELL_PX, -1).max(axis=1)
+        ink: NDArray[np.bool_] = bands.reshape(down, across, INK_CELL_PX * channels).any(axis=2)
+        return ink
 
 
 def _chunks(png: bytes) -> Iterator[tuple[bytes, bytes]]:

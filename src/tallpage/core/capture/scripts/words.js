@@ -13,8 +13,9 @@
   const page = document.scrollingElement || document.documentElement;
   const found = { words: 0, shown: [], lacking: [], pictures: 0 };
   if (!page || (!areaPx && (view.width < 40 || view.height < 40))) return found;
+  if (!areaPx && isNavigation(document.body ?? page)) return found;
   const area = areaPx ?? { top: 0, bottom: view.height, right: view.width };
-  const none = { menu: false, clear: false, hidden: false, faint: false, away: false, top: -Infinity, bottom: Infinity, holder: null, kind: "" };
+  const none = { menu: false, clear: false, hidden: false, faint: false, away: false, top: -Infinity, bottom: Infinity, right: Infinity, wide: null, holder: null, kind: "" };
   const known = new Map();
   const lacking = new Map();
   state.shownTexts = [];
@@ -25,7 +26,8 @@
     const top = box.top + window.scrollY;
     const bottom = box.bottom + window.scrollY;
     const left = box.left + window.scrollX;
-    if (bottom <= OFF_PX || left + box.width <= 0 || left >= area.right || bottom <= 0) continue;
+    if (bottom <= OFF_PX || left + box.width <= 0 || bottom <= 0) continue;
+    if (left >= area.right && !around.wide) continue;
     const words = state.countWords(text);
     if (words === 0) continue;
     const why = seenOnTheWay.has(text.slice(0, FIRST_CHARS))
@@ -38,14 +40,16 @@
           ? areaPx
             ? "outside"
             : "frame"
-          : "";
+          : left >= around.right
+            ? "beside"
+            : "";
     if (why === "collapsed") continue;
     found.words += words;
     if (!why) {
       state.shownTexts.push(text);
       found.shown.push([Math.round(left), Math.round(top), Math.ceil(box.width), Math.ceil(box.height), words]);
     }
-    else lacks(why, words, text, around.holder);
+    else lacks(why, words, text, why === "beside" ? around.wide : around.holder);
   }
   for (const { element, words } of state.leftOut ?? []) {
     const text = (element.textContent || "").trim().replace(/\s+/g, " ");
@@ -88,6 +92,9 @@
     const away = begins ? floats(element) || isLeftOut(element) : (clear || hidden) && outer.away;
     const now = { ...outer, clear, hidden, away, faint: (clear || hidden) && !away };
     const mayCut = style.overflowY !== "visible" && element !== page && element !== document.body;
+    const wide = mayCut && rollsSideways(element, style);
+    if (wide) now.right = Math.min(now.right, element.getBoundingClientRect().left + window.scrollX + element.clientWidth);
+    if (wide) now.wide = element;
     return mayCut && cuts(element) ? clipped(element, style, now) : now;
   }
 
@@ -102,6 +109,12 @@
 
   function cuts(element) {
     return element.scrollHeight > element.clientHeight + 4;
+  }
+
+  /** Whether most of the window is a thing that is scrolled sideways; code and tables often are, a little. */
+  function rollsSideways(element, style) {
+    if (!/auto|scroll|overlay/.test(style.overflowX) || element.scrollWidth <= element.clientWidth + 40) return false;
+    return element.clientWidth > view.width * 0.5 && element.clientHeight > view.height * 0.5;
   }
 
   function clipped(element, style, outer) {
