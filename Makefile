@@ -6,6 +6,7 @@ VENV := .venv/bin
 DEMO_HOME := $(CURDIR)/var/demo
 PYTHON_READY := .venv/.ready
 NODE_READY := frontend/node_modules/.ready
+LISTS := tests/lists/dist/index.html
 BUILT := frontend/dist/manifest.json
 INTERFACE := $(shell find frontend/src frontend/public -type f -not -name '*.test.ts') frontend/vite.config.ts
 
@@ -29,6 +30,11 @@ $(BUILT): $(NODE_READY) $(INTERFACE)
 	cd frontend && npm run --silent build -- --logLevel warn
 	@touch $@
 
+# The lists that the tests take pictures of, made with the libraries that pages really use.
+$(LISTS): $(shell find tests/lists -maxdepth 2 -type f -name '*.js*' -not -path '*/node_modules/*' -not -path '*/dist/*') tests/lists/index.html | system
+	cd tests/lists && npm ci --no-audit --no-fund --loglevel=error && npm run --silent build -- --logLevel error
+	@touch $@
+
 # Keeps what is in var/demo from one start to the next.
 demo: setup
 	@TALLPAGE_HOME=$(DEMO_HOME) $(VENV)/python -m tallpage.demo.run
@@ -45,7 +51,7 @@ check: setup
 	$(VENV)/python setup/api_drift.py
 	cd frontend && npm run --silent types && npm run --silent lint
 
-test: check
+test: check $(LISTS)
 	cd frontend && npm run --silent test
 	$(VENV)/pytest -n 2 --dist loadgroup
 
@@ -53,7 +59,7 @@ test: check
 api: setup
 	$(VENV)/python setup/api_drift.py --write
 
-bench: setup
+bench: setup $(LISTS)
 	$(VENV)/pip install --quiet --disable-pip-version-check --no-deps -r requirements/bench.txt
 	$(VENV)/python -m bench
 
@@ -61,4 +67,4 @@ screenshots: setup
 	PYTHONPATH=. $(VENV)/python setup/screenshots.py
 
 clean:
-	rm -rf .venv frontend/node_modules frontend/dist build
+	rm -rf .venv frontend/node_modules frontend/dist tests/lists/node_modules tests/lists/dist build

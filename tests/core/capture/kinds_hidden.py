@@ -39,6 +39,7 @@ _CONSENT = (
 )
 _BAR = "position:fixed;left:0;right:0;top:0;height:18px;z-index:9"
 _LAYER = "position:fixed;inset:0;overflow:auto;background:#fffd;z-index:5"
+_SHEET = "width:800px;margin:40px auto;background:#fff"
 _SLIDE = "position:absolute;inset:0;transition:opacity .4s"
 _WHEEL = """
 let at = 0, locked = false;
@@ -133,10 +134,10 @@ def hidden() -> dict[str, Kind]:
                 '<ul style="height:3000px">'
                 + "".join(f"<li>Notice {row}</li>" for row in range(40))
                 + "</ul>"
-                f'<div style="{_LAYER}"><article style="width:800px;margin:40px auto;background:#fff">{told(12)}</article></div>',
+                f'<div style="{_LAYER}"><article style="{_SHEET}">{told(12)}</article></div>',
                 style="body{overflow:hidden}",
             ),
-            expected={number: None for number in range(1, 13)},
+            expected=dict.fromkeys(range(1, 13)),
             height_px=40 + 12 * 400 + 40,
         ),
         "an article in a dialog": Kind(
@@ -147,15 +148,15 @@ def hidden() -> dict[str, Kind]:
                 f'<dialog style="margin:0 auto;width:800px;padding:0;border:0">{told(12)}</dialog>',
                 script="document.querySelector('dialog').showModal()",
             ),
-            expected={number: None for number in range(1, 13)},
+            expected=dict.fromkeys(range(1, 13)),
             height_px=12 * 400,
         ),
         "sections moved up by the wheel": Kind(
             html=page(
                 f'<div id=all style="transition:transform .7s">{full}</div>',
                 style="html,body{height:100%;overflow:hidden}",
-                script=wheel
-                + "const draw=()=>{document.querySelector('#all').style.transform=`translateY(${-100*at}vh)`}",
+                script=wheel + "const draw=()=>{document.querySelector('#all').style.transform="
+                "`translateY(${-100*at}vh)`}",
             ),
             expected=places(10, height_px=VIEW_PX),
             height_px=10 * VIEW_PX,
@@ -168,8 +169,8 @@ def hidden() -> dict[str, Kind]:
                     for number in range(1, 11)
                 ),
                 style="html,body{height:100%;overflow:hidden}.slide{opacity:0}.slide.on{opacity:1}",
-                script=wheel
-                + "const draw=()=>{document.querySelectorAll('.slide').forEach((s,i)=>s.classList.toggle('on',i===at))};draw()",
+                script=wheel + "const draw=()=>{document.querySelectorAll('.slide').forEach((slide,row)=>"
+                "slide.classList.toggle('on',row===at))};draw()",
             ),
             expected={200: 0, **places(10, height_px=VIEW_PX)},
             height_px=10 * VIEW_PX,
@@ -211,8 +212,8 @@ def inventive() -> dict[str, Kind]:
             html=page(
                 f"<template>{told(12)}</template><x-app></x-app>",
                 style="html,body{height:100%;overflow:hidden}x-app{display:block;height:100%}",
-                script=closed
-                + "'<div style=\"height:100%;overflow:auto\">'+document.querySelector('template').innerHTML+'</div>'",
+                script=closed + "'<div style=\"height:100%;overflow:auto\">'+"
+                "document.querySelector('template').innerHTML+'</div>'",
             ),
             expected=places(12),
             height_px=4_800,
@@ -233,7 +234,8 @@ def inventive() -> dict[str, Kind]:
         ),
         "an article behind a button": Kind(
             html=page(
-                f'<div style="max-height:600px;overflow:hidden">{told(10)}</div><button>Go on reading</button>'
+                f'<div style="max-height:600px;overflow:hidden">{told(10)}</div>'
+                "<button>Go on reading</button>"
             ),
             expected=places(10),
         ),
@@ -277,8 +279,8 @@ def inventive() -> dict[str, Kind]:
         ),
         "a popover that holds the page": Kind(
             html=page(
-                f"<div popover=manual style='margin:0;border:0;padding:0;width:100%;height:100%;max-width:none;"
-                f"max-height:none'>{told(12)}</div>",
+                "<div popover=manual style='margin:0;border:0;padding:0;width:100%;height:100%;"
+                f"max-width:none;max-height:none'>{told(12)}</div>",
                 script="document.querySelector('[popover]').showPopover()",
             ),
             expected=dict.fromkeys(range(1, 13)),

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import mimetypes
 import threading
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from pathlib import Path
 from typing import Any
 from urllib.parse import parse_qs, unquote, urlsplit
 
 from tests.core.capture.kinds import Kind, page, sections
 from tests.core.capture.landmarks import mark_png
+
+LISTS = Path(__file__).resolve().parents[2] / "lists" / "dist"
 
 
 class KindsServer(ThreadingHTTPServer):
@@ -39,6 +43,8 @@ class _Handler(BaseHTTPRequestHandler):
         path = unquote(parts.path)
         if path.startswith("/kind/"):
             self._send(self.server.pages[path.removeprefix("/kind/")].html)
+        elif path.startswith("/lists/"):
+            self._send_list(path.removeprefix("/lists/"))
         elif path.startswith("/mark/"):
             self.server.closing.wait(int(query["after"]) / 1_000)
             number = int(path.removeprefix("/mark/").removesuffix(".png"))
@@ -66,6 +72,12 @@ class _Handler(BaseHTTPRequestHandler):
             self.connection.close()
         else:
             self._send("nothing here", status=404)
+
+    def _send_list(self, name: str) -> None:
+        """A file of the lists in tests/lists, which ``make test`` builds."""
+        found = {str(file.relative_to(LISTS)): file for file in LISTS.rglob("*") if file.is_file()}
+        media_type = mimetypes.guess_type(name)[0] or "text/html"
+        self._send(found[name].read_bytes(), media_type=media_type)
 
     def _redirect(self, place: str) -> None:
         self.send_response(302)

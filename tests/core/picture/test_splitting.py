@@ -10,7 +10,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
-from tallpage.core.geometry import Box
 from tallpage.core.picture import FilteredPng
 from tests.pictures import Pixels, as_png, assert_same_pixels, decoded, noise, photograph
 
@@ -76,11 +75,12 @@ def test_what_is_not_built_so_is_left_to_others(png: bytes, heights: list[int]) 
     assert _split(png, heights) is None
 
 
-def test_a_place_is_flat_where_no_row_differs_from_the_one_above() -> None:
-    pixels = np.full((30, 40, 3), 250, dtype=np.uint8)
-    pixels[12:14, 20:24] = 0
-    filtered = FilteredPng.read(_filtered(pixels, [2] * 30))
+def test_a_cell_has_ink_where_a_row_differs_from_the_one_above() -> None:
+    pixels = np.full((35, 42, 3), 250, dtype=np.uint8)
+    pixels[18:20, 20:24] = 0
+    filtered = FilteredPng.read(_filtered(pixels, [2] * 35))
     assert filtered is not None
-    assert filtered.is_flat(Box(x_px=0, y_px=0, width_px=18, height_px=30))
-    assert not filtered.is_flat(Box(x_px=18, y_px=10, width_px=8, height_px=8))
-    assert not filtered.is_flat(Box(x_px=50, y_px=0, width_px=8, height_px=8)), "nothing is known of it"
+    ink = filtered.ink()
+    assert ink.shape == (4, 5), "what is left over at the edges is no cell"
+    ink[0] = False  # the first row has none above it
+    assert np.argwhere(ink).tolist() == [[2, 2]]

@@ -1,4 +1,4 @@
-// The same 300 rows, drawn by the libraries that pages really use.
+// The same rows, drawn by the libraries that pages really use.
 import "@lit-labs/virtualizer";
 import { useVirtualizer, useWindowVirtualizer } from "@tanstack/react-virtual";
 import { AllCommunityModule, createGrid, ModuleRegistry } from "ag-grid-community";

@@ -1,4 +1,4 @@
-// One page for all lists: ?list=<library>&in=<window|panel>
+// One page for all lists: ?list=<library>&in=<window|panel>&rows=<count>
 import { lists } from "./lists.js";
 
 const asked = new URLSearchParams(location.search);

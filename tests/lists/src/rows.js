@@ -1,5 +1,5 @@
 // The rows of every list: what each says, how high it is, and a mark that a test finds in the picture.
-export const COUNT = 300;
+export const COUNT = Number(new URLSearchParams(location.search).get("rows") ?? 300);
 const CELL_PX = 8;
 const BITS = 12;
 

@@ -85,6 +85,8 @@ class FilteredPng:
         """
         channels = _CHANNELS[self.colour]
         down, across = len(self.rows) // INK_CELL_PX, self.width_px // INK_CELL_PX
+        if down == 0 or across == 0:
+            return np.zeros((down, across), dtype=np.bool_)
         rows = self.rows[: down * INK_CELL_PX, 1 : 1 + across * INK_CELL_PX * channels]
         bands = rows.reshape(down, INK_CELL_PX, -1).max(axis=1)
         ink: NDArray[np.bool_] = bands.reshape(down, across, INK_CELL_PX * channels).any(axis=2)

@@ -53,7 +53,7 @@
   }
   for (const { element, words } of state.leftOut ?? []) {
     const text = (element.textContent || "").trim().replace(/\s+/g, " ");
-    if (words > 0 && !/cookie|consent|privacy/i.test(text)) lacks("layer", words, text, element);
+    if (words > 0 && !isNavigation(element) && !/cookie|consent|privacy/i.test(text)) lacks("layer", words, text, element);
   }
   for (const root of state.roots())
     for (const picture of root.querySelectorAll("img, svg, canvas, video, iframe, object, embed")) {
@@ -83,7 +83,7 @@
   }
 
   function changed(element, outer) {
-    if (isMenu(element)) return { ...outer, menu: true };
+    if (isMenu(element) || !element.checkVisibility()) return { ...outer, menu: true };
     const style = getComputedStyle(element);
     const clear = outer.clear || style.opacity === "0";
     const hidden = style.visibility !== "visible";

@@ -1,0 +1,90 @@
+"""Lists that draw only the rows in view come out with every row once, whichever library draws them."""
+
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from urllib.parse import quote
+
+import pytest
+
+from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
+from tallpage.core.picture import StripManifest, whole_page
+from tests.conftest import Take
+from tests.core.capture.kinds_server import KindsServer
+from tests.core.capture.landmarks import find_landmarks
+
+ROW_BITS = 12
+ROWS = 90
+WINDOW_OR_PANEL = [
+    "react-virtuoso",
+    "@tanstack/react-virtual",
+    "virtua",
+    "@lit-labs/virtualizer",
+    "vue-virtual-scroller",
+    "vue-virtual-scroller, measured",
+]
+PANEL_ONLY = ["react-window", "tabulator-tables", "ag-grid-community", "fixed-data-table-2", "clusterize.js"]
+LISTS = [(name, place) for name in WINDOW_OR_PANEL for place in ("window", "panel")]
+LISTS += [(name, "panel") for name in PANEL_ONLY]
+SLOW = [("virtua", "window"), ("tabulator-tables", "panel"), ("ag-grid-community", "panel")]
+
+
+@pytest.fixture(scope="module")
+def server() -> Iterator[KindsServer]:
+    with KindsServer({}) as running:
+        threading.Thread(target=running.serve_forever, daemon=True).start()
+        yield running
+        running.closing.set()
+        running.shutdown()
+
+
+def _request(server: KindsServer, name: str, place: str) -> PageRequest:
+    address = f"{server.address}/lists/index.html?list={quote(name)}&in={place}&rows={ROWS}"
+    return PageRequest(address=address, screen=PRESETS["desk"])
+
+
+def _rows(folder: Path) -> list[int]:
+    manifest = StripManifest.load(folder)
+    pixels = whole_page(folder, manifest).rows(0, manifest.height_px)
+    return [row.number for row in find_landmarks(pixels, bits=ROW_BITS)]
+
+
+@pytest.mark.parametrize(("name", "place"), LISTS)
+def test_every_row_of_a_list_is_there_once(
+    name: str, place: str, server: KindsServer, take: Take, tmp_path: Path
+) -> None:
+    _, report = take(_request(server, name, place), tmp_path)
+    assert _rows(tmp_path) == list(range(1, ROWS + 1))
+    assert report.warnings == ()
+
+
+class _SlowBrowser(Browser):
+    """A browser on a machine that is four times as slow."""
+
+    @contextmanager
+    def open_page(self, request):  # type: ignore[no-untyped-def]
+        with super().open_page(request) as page:
+            page._session.send("Emulation.setCPUThrottlingRate", {"rate": 4})
+            yield page
+
+
+@pytest.mark.parametrize(("name", "place"), SLOW)
+def test_every_row_is_there_on_a_slow_machine(
+    name: str, place: str, server: KindsServer, tmp_path: Path
+) -> None:
+    failed: list[BaseException] = []
+
+    def run() -> None:
+        try:
+            with _SlowBrowser() as browser:
+                take_page(browser, _request(server, name, place), tmp_path)
+        except BaseException as error:
+            failed.append(error)
+
+    # The driver keeps an event loop in its thread; this one stays free of it.
+    thread = threading.Thread(target=run)
+    thread.start()
+    thread.join()
+    assert failed == []
+    assert _rows(tmp_path) == list(range(1, ROWS + 1))
