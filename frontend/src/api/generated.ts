@@ -1043,6 +1043,10 @@ export interface components {
             status: number | null;
             /** Truncated */
             truncated: boolean;
+            /** Whole */
+            whole: boolean;
+            /** Left Out */
+            left_out: string[];
             /** Warnings */
             warnings: string[];
             /** Picture Key */
@@ -1255,6 +1259,11 @@ export interface components {
              */
             hanging: "leave_out" | "keep";
             /**
+             * Busy S
+             * @default 60
+             */
+            busy_s: number;
+            /**
              * Signed In
              * @default true
              */
@@ -1295,6 +1304,10 @@ export interface components {
             status: number | null;
             /** Truncated */
             truncated: boolean;
+            /** Whole */
+            whole: boolean;
+            /** Left Out */
+            left_out: string[];
             /** Warnings */
             warnings: string[];
             /** Picture Key */
@@ -1367,6 +1380,10 @@ export interface components {
             status: number | null;
             /** Truncated */
             truncated: boolean;
+            /** Whole */
+            whole: boolean;
+            /** Left Out */
+            left_out: string[];
             /** Warnings */
             warnings: string[];
             /** Picture Key */
@@ -1389,8 +1406,10 @@ export interface components {
             /** Cuts */
             cuts: components["schemas"]["CutOut"][];
             settings: components["schemas"]["TakeSettings"];
-            /** Left Out */
-            left_out: string[];
+            /** Lacking */
+            lacking: components["schemas"]["LackingOut"][];
+            /** Words */
+            words: number;
             /** Done Before */
             done_before: string[];
             /** Signed In */
@@ -1445,6 +1464,23 @@ export interface components {
              * @default []
              */
             folds: components["schemas"]["FoldSchema"][];
+        };
+        /**
+         * LackingOut
+         * @description Words of a page that its picture lacks; ``target`` is a CSS selector, or a frame's address.
+         */
+        LackingOut: {
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "panel" | "frame" | "locked" | "layer" | "see_through" | "outside" | "beside" | "blank" | "scripts";
+            /** Words */
+            words: number;
+            /** First */
+            first: string;
+            /** Target */
+            target: string;
         };
         /**
          * StripOut
@@ -2561,6 +2597,8 @@ export interface components {
             changed_share: number;
             /** Blank */
             blank: boolean;
+            /** Whole */
+            whole: boolean;
         };
         /**
          * WishIn
@@ -3881,7 +3919,7 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
-                kept?: "all" | "arrived" | "failed" | "warnings" | "over_limit" | "blank" | "same" | "changed" | "unchanged" | "new" | "gone" | "keep" | "retake" | "dropped";
+                kept?: "all" | "arrived" | "failed" | "not_whole" | "warnings" | "over_limit" | "blank" | "same" | "changed" | "unchanged" | "new" | "gone" | "keep" | "retake" | "dropped";
                 words?: string;
             };
             header?: never;

@@ -11,6 +11,7 @@ export type Kept =
   | "all"
   | "arrived"
   | "failed"
+  | "not_whole"
   | "warnings"
   | "over_limit"
   | "blank"

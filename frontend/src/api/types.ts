@@ -16,6 +16,7 @@ export type Job = Schemas["JobOut"];
 export type Outlet = Schemas["OutletOut"];
 export type OutletsFile = Schemas["OutletsFile"];
 export type Output = Schemas["OutputOut"];
+export type Lacking = Schemas["LackingOut"];
 export type Leaf = Schemas["LeafOut"];
 export type Candidate = Schemas["CandidateOut"];
 export type NamedScreenIn = Schemas["NamedScreenIn"];

@@ -1,6 +1,6 @@
 import { ChevronsDown, Info, KeyRound, RotateCcw, SlidersHorizontal, TriangleAlert } from "lucide-react";
 import type { ReactNode } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 
 import { useRetake, useTakeFurther } from "../api/captures";
 import { asProblem } from "../api/client";
@@ -9,19 +9,22 @@ import { useNotices } from "../app/notices";
 import { useTakeSettings } from "../gather/takeSettings";
 import { formatBytes, formatPx, screenWords } from "../parts/figures";
 import { useBench } from "./benchContext";
+import { Missing } from "./Missing";
 
 /** How the page was taken: quiet when all is well, marked when something is missing. */
 export function Report() {
   const { capture } = useBench();
+  const [search] = useSearchParams();
   const warned = capture.warnings.length > 0;
   return (
-    <details className="dropdown">
-      <summary className="btn btn-ghost btn-sm">
+    <details className="dropdown" open={search.has("report") || undefined}>
+      <summary className={`btn btn-sm ${capture.whole ? "btn-ghost" : "border-accent"}`}>
         {warned ? <TriangleAlert size={16} className="text-accent" aria-hidden /> : <Info size={16} aria-hidden />}
-        {warned ? `${capture.warnings.length} to know` : "Report"}
+        {reportLabel(capture)}
       </summary>
       <div className="dropdown-content z-30 mt-1 max-h-[80vh] w-[28rem] overflow-y-auto border border-base-300 bg-base-100 p-4 text-sm">
-        {capture.warnings.map((warning) => (
+        <Missing capture={capture} />
+        {capture.warnings.filter((warning) => !warning.startsWith("Not whole")).map((warning) => (
           <p key={warning} className="mb-2 font-medium break-words">
             {warning}
           </p>
@@ -31,6 +34,12 @@ export function Report() {
       </div>
     </details>
   );
+}
+
+function reportLabel({ whole, warnings, left_out }: CaptureDetail): string {
+  if (!whole) return "Not whole";
+  if (warnings.length > 0) return warnings.length === 1 ? "1 warning" : `${warnings.length} warnings`;
+  return left_out.length > 0 ? `Report: ${left_out.length} left out` : "Report";
 }
 
 function Facts({ capture }: { capture: CaptureDetail }) {
@@ -71,11 +80,6 @@ function Facts({ capture }: { capture: CaptureDetail }) {
       {capture.done_before.length > 0 && (
         <Fact name="Done before">
           <Lines lines={capture.done_before} />
-        </Fact>
-      )}
-      {capture.left_out.length > 0 && (
-        <Fact name="Left out">
-          <Lines lines={capture.left_out} />
         </Fact>
       )}
       <Fact name="Strips">

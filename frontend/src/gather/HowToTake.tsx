@@ -10,11 +10,14 @@ import { StepsEditor } from "./StepsEditor";
 import { countUnusual, splitSelectors, useTakeSettings } from "./takeSettings";
 
 const MOST_WAIT_S = 60;
+const BUSY_S = { least: 60, most: 300 };
 
-function seconds(text: string): number | null | undefined {
-  if (!text.trim()) return null;
-  const typed = Number(text);
-  return typed >= 0 && typed <= MOST_WAIT_S ? typed : undefined;
+function secondsFrom(least: number, most: number) {
+  return (text: string): number | null | undefined => {
+    if (!text.trim()) return null;
+    const typed = Number(text);
+    return typed >= least && typed <= most ? typed : undefined;
+  };
 }
 
 /** Settings for pages that need some. Closed until asked for: most pages need none. */
@@ -51,9 +54,21 @@ function Settings({ unusual }: { unusual: number }) {
             after="more seconds"
             placeholder="0"
             value={settings.wait_ms === 0 ? null : settings.wait_ms / 1_000}
-            parse={seconds}
+            parse={secondsFrom(0, MOST_WAIT_S)}
             wrong={`0 to ${MOST_WAIT_S}.`}
             onChange={(wait) => change({ wait_ms: Math.round((wait ?? 0) * 1_000) })}
+          />
+        </div>
+        <div className="mt-2">
+          <NumberField
+            label="Seconds for the page's own scripts"
+            before="give its own scripts up to"
+            after="seconds"
+            placeholder={String(BUSY_S.least)}
+            value={settings.busy_s === BUSY_S.least ? null : settings.busy_s}
+            parse={secondsFrom(BUSY_S.least, BUSY_S.most)}
+            wrong={`${BUSY_S.least} to ${BUSY_S.most}.`}
+            onChange={(busy) => change({ busy_s: Math.round(busy ?? BUSY_S.least) })}
           />
         </div>
       </Row>
@@ -73,7 +88,7 @@ function Settings({ unusual }: { unusual: number }) {
         </div>
       </Row>
       <Row label="Left out">
-        <Pick name="hanging" value={settings.hanging} onPick={(hanging) => change({ hanging })} options={{ leave_out: "Notices and bubbles", keep: "Nothing: keep them, at the lower end" }} />
+        <Pick name="hanging" value={settings.hanging} onPick={(hanging) => change({ hanging })} options={{ leave_out: "Notices and bubbles", keep: "Nothing: keep them, once" }} />
         <textarea
           className="textarea figure mt-2 min-h-0 w-full"
           rows={1}

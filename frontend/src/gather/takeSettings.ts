@@ -18,6 +18,7 @@ export const USUAL: Required<TakeSettings> = {
   wait_ms: 0,
   leave_out: [],
   hanging: "leave_out",
+  busy_s: 60,
   signed_in: true,
 };
 

@@ -38,7 +38,28 @@ export function CaptureCard({ capture }: { capture: Capture }) {
         </span>
         <CardActions capture={capture} />
       </p>
+      <WhatIsMissing capture={capture} />
     </article>
+  );
+}
+
+/** What the picture does not hold of the page, with the way to more about it. */
+function WhatIsMissing({ capture }: { capture: Capture }) {
+  const leftOut = capture.left_out.length;
+  if (capture.whole && leftOut === 0) return null;
+  return (
+    <p className="flex flex-wrap items-center gap-x-2 text-sm">
+      {!capture.whole && (
+        <Link to={`/captures/${capture.id}?report`} className="inline-flex items-center gap-1 bg-accent px-1.5 text-accent-content" title={capture.warnings.join("\n")}>
+          <TriangleAlert size={14} aria-hidden /> Not whole
+        </Link>
+      )}
+      {leftOut > 0 && (
+        <Link to={`/captures/${capture.id}?report`} className="link" title={capture.left_out.join("\n")}>
+          <span className="figure">{leftOut}</span> left out
+        </Link>
+      )}
+    </p>
   );
 }
 

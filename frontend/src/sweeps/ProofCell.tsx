@@ -37,9 +37,9 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
           <Instead shot={shot} />
         </span>
       )}
-      {(shot.blank || CHANGES[shot.change]) && (
+      {(shot.blank || !shot.whole || CHANGES[shot.change]) && (
         <span className="absolute top-0 right-0 bg-accent px-1.5 text-xs text-accent-content" data-change={shot.change}>
-          {shot.blank ? "blank?" : changeWords(shot)}
+          {[shot.blank && "blank?", !shot.whole && "not whole", changeWords(shot)].filter(Boolean).join(", ")}
         </span>
       )}
       <span className="figure mt-1 flex items-center gap-1 text-xs">

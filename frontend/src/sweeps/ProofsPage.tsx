@@ -19,6 +19,7 @@ const FILTERS: Record<Kept, string> = {
   all: "All",
   arrived: "Taken",
   failed: "Failed",
+  not_whole: "Not whole",
   warnings: "With warnings",
   over_limit: "Over limit",
   blank: "Blank or nearly",

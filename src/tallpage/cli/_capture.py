@@ -6,6 +6,7 @@ import os
 import shutil
 import tempfile
 import time
+from dataclasses import asdict
 from pathlib import Path
 from typing import Annotated
 
@@ -13,11 +14,13 @@ import typer
 
 from tallpage.cli._telling import print_json, progress_bar, require_folder, told_in_one_line
 from tallpage.core.capture import (
+    LEAST_BUSY_S,
     BasicSignIn,
     Browser,
     Extent,
     PageRequest,
     PageWidth,
+    Patience,
     Scheme,
     Screen,
     SignIn,
@@ -75,6 +78,9 @@ def capture(
     keep_hanging: Annotated[
         bool, typer.Option(help="Keep notices and bubbles that hang in the window, once at the lower end.")
     ] = False,
+    busy: Annotated[
+        int, typer.Option(help="For how many seconds the page's own scripts may keep it busy: 60 to 300.")
+    ] = LEAST_BUSY_S,
     sign_in_file: Annotated[
         Path | None,
         typer.Option(help="Be signed in by this file: storage state or cookies as JSON, or cookies.txt."),
@@ -105,6 +111,7 @@ def capture(
             leave_out=tuple(leave_out or ()),
             hanging="keep" if keep_hanging else "leave_out",
             sign_in=_sign_in(sign_in_file, basic=basic),
+            patience=Patience().busy_for(busy),
         )
         require_folder(out)
         scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))
@@ -125,6 +132,9 @@ def capture(
         "file": str(out),
         "bytes": byte_count,
         "truncated": report.truncated,
+        "whole": report.wholeness.is_whole,
+        "lacking": [asdict(row) for row in report.wholeness.lacking],
+        "left_out": list(report.left_out),
         "warnings": list(report.warnings),
         "seconds": round(time.monotonic() - started, 2),
     }

@@ -9,15 +9,18 @@ from tallpage.core.capture._browser import Browser, BrowserMissing, find_chromiu
 from tallpage.core.capture._guard import Guard, PrivateHosts
 from tallpage.core.capture._keeper import BrowserKeeper
 from tallpage.core.capture._page_map import Block, PageMap
-from tallpage.core.capture._patience import Patience
+from tallpage.core.capture._patience import LEAST_BUSY_S, MOST_BUSY_S, Patience
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import Extent, Hanging, PageRequest, PageWidth, Progress, Scheme, Wish
 from tallpage.core.capture._screen import PRESETS, Screen
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, SignIn, StateSignIn, read_state
 from tallpage.core.capture._steps import Step, StepKind
 from tallpage.core.capture._take import take_page
+from tallpage.core.capture._wholeness import Lacking, Wholeness, Why
 
 __all__ = [
+    "LEAST_BUSY_S",
+    "MOST_BUSY_S",
     "PRESETS",
     "BasicSignIn",
     "Block",
@@ -28,6 +31,7 @@ __all__ = [
     "FormSignIn",
     "Guard",
     "Hanging",
+    "Lacking",
     "PageMap",
     "PageReport",
     "PageRequest",
@@ -41,6 +45,8 @@ __all__ = [
     "StateSignIn",
     "Step",
     "StepKind",
+    "Wholeness",
+    "Why",
     "Wish",
     "find_chromium",
     "normalise_address",

@@ -350,7 +350,7 @@ class PageDoor:
                     raise
                 raise PageError(
                     f"{self.address} hangs: it did not react for {timeout_ms / 1_000:.0f} s.",
-                    hint="Its own scripts keep it busy. Take it again later, or take only its first screen.",
+                    hint="Its own scripts keep it busy. Give it more time, or take only its first screen.",
                     code="page_hung",
                 ) from error
 

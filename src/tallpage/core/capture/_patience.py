@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Self
+
+from tallpage.core.errors import PageError
+
+LEAST_BUSY_S, MOST_BUSY_S = 60, 300
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -31,3 +36,17 @@ class Patience:
     """For anything that is done inside the page, after which the page counts as hung."""
     growth_screens: int = 40
     """How many screens a page may grow by while it is scrolled before it counts as endless."""
+
+    def busy_for(self, seconds: int) -> Self:
+        """The same for a page whose own scripts keep it busy for so long.
+
+        Raises:
+            PageError: so long is not possible.
+        """
+        if not LEAST_BUSY_S <= seconds <= MOST_BUSY_S:
+            raise PageError(
+                f"A page cannot be given {seconds} s for its own scripts.",
+                hint=f"Give {LEAST_BUSY_S} to {MOST_BUSY_S} s.",
+                code="busy_impossible",
+            )
+        return replace(self, operation_ms=seconds * 1_000)

@@ -167,7 +167,11 @@ def _hold_pointer(page: PageDoor, request: PageRequest, steps: StepsDone) -> Ste
 
 
 def _leave_out(page: PageDoor, request: PageRequest) -> tuple[str, ...]:
-    order = {"selectors": request.leave_out, "keepHanging": request.hanging == "keep"}
+    order = {
+        "selectors": request.leave_out,
+        "keepHanging": request.hanging == "keep",
+        **_elements(page, request),
+    }
     rows = page.run_everywhere("leave_out", order, timeout_ms=request.patience.operation_ms)
     malformed = [selector for row in rows for selector in row["malformed"]]
     if malformed:

@@ -86,7 +86,8 @@ def take_page(
             top_px=area.box.y_px,
             truncated=bool(taken.cut_off),
             warnings=tuple(warning for warning in warnings if warning),
-            left_out=prepared.left_out,
+            # Beside a part that was asked for, nothing is missed.
+            left_out=prepared.left_out if request.extent in ("full", "view") else (),
             wholeness=taken.wholeness,
             done_before=prepared.steps.done + waited,
             signed_in=request.sign_in is not None and not met,

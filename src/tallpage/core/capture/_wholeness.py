@@ -108,6 +108,8 @@ def wholeness(
         pictures += value["pictures"]
         for row in value["lacking"]:
             lacking = Lacking(**row)
+            if lacking.why == "layer" and lacking.words < _LEAST_WORDS:
+                continue  # a button, a notice: told by name, as what was left out
             rows.append(replace(lacking, target=address) if address and lacking.why == "frame" else lacking)
     if blank is not None:
         rows.append(blank)

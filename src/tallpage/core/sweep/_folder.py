@@ -135,6 +135,7 @@ class _Naming:
                 title=outcome.title,
                 status=outcome.status,
                 screen=str(planned.shot.request.screen),
+                whole=outcome.whole,
                 warnings=outcome.warnings,
                 error=outcome.error,
             )

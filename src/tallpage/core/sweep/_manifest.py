@@ -24,6 +24,8 @@ class ManifestRow:
     bytes: int | None = None
     file: str = ""
     """Relative to the manifest, with ``/`` between folders."""
+    whole: bool | None = None
+    """Whether the words of the page are in the picture."""
     warnings: tuple[str, ...] = ()
     error: str = ""
 

@@ -62,6 +62,7 @@ class Outcome:
     final_address: str = ""
     title: str = ""
     status: int | None = None
+    whole: bool | None = None
     warnings: tuple[str, ...] = ()
     files: tuple[ShotFile, ...] = ()
     error: str = ""
@@ -106,6 +107,7 @@ def take_shot(shot: Shot, folder: Path) -> Outcome:
         final_address=report.final_address,
         title=report.title,
         status=report.status,
+        whole=report.wholeness.is_whole,
         warnings=report.warnings,
         files=files,
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any
 
 from django.db import models
 from django.utils import timezone
@@ -58,6 +59,7 @@ class Capture(models.Model):
     bytes = models.PositiveBigIntegerField(default=0)
     status = models.PositiveSmallIntegerField(null=True, blank=True)
     truncated = models.BooleanField(default=False)
+    whole = models.BooleanField(default=True, help_text="the words of the page are in the picture")
     warnings = models.JSONField(default=list, blank=True)
     report = models.JSONField(default=dict, blank=True)
     settings = models.JSONField(default=dict, blank=True, help_text="how it was asked to be taken")
@@ -96,6 +98,16 @@ class Capture(models.Model):
             scale=self.scale,
             touch=self.touch,
         )
+
+    @property
+    def left_out(self) -> list[str]:
+        """First words of what hung in the window and was left out."""
+        return list(self.report.get("left_out", []))
+
+    @property
+    def lacking(self) -> list[dict[str, Any]]:
+        """What of the page's words the picture lacks, the most words first."""
+        return list(self.report.get("wholeness", {}).get("lacking", []))
 
     @property
     def folder(self) -> Path:

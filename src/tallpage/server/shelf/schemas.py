@@ -8,15 +8,18 @@ from typing import Literal
 from ninja import Field, Schema
 
 from tallpage.core.capture import (
+    LEAST_BUSY_S,
     Extent,
     Hanging,
     PageRequest,
     PageWidth,
+    Patience,
     Scheme,
     Screen,
     SignIn,
     Step,
     StepKind,
+    Why,
 )
 from tallpage.core.frames import Fold, Frame
 from tallpage.core.geometry import Box
@@ -82,6 +85,8 @@ class TakeSettings(Schema):
     wait_ms: int = 0
     leave_out: list[str] = []
     hanging: Hanging = "leave_out"
+    busy_s: int = LEAST_BUSY_S
+    """For how many seconds a page's own scripts may keep it busy."""
     signed_in: bool = True
     """Whether the sign-in saved for the host is used, when there is one."""
 
@@ -91,13 +96,14 @@ class TakeSettings(Schema):
         Raises:
             PageError: something that is not possible, or a step that is none.
         """
-        plain = self.model_dump(exclude={"steps", "leave_out", "signed_in"})
+        plain = self.model_dump(exclude={"steps", "leave_out", "busy_s", "signed_in"})
         return PageRequest(
             address=address,
             screen=screen,
             steps=tuple(Step(**step.model_dump()) for step in self.steps),
             leave_out=tuple(self.leave_out),
             sign_in=sign_in,
+            patience=Patience().busy_for(self.busy_s),
             **plain,
         )
 
@@ -144,6 +150,10 @@ class CaptureOut(Schema):
     bytes: int
     status: int | None
     truncated: bool
+    whole: bool
+    """Whether the words of the page are in the picture."""
+    left_out: list[str]
+    """First words of what hung in the window and was left out."""
     warnings: list[str]
     picture_key: str = Field(alias="storage_key")
     passage: str = ""
@@ -234,13 +244,24 @@ class BlockOut(BoxSchema):
     alt: str
 
 
+class LackingOut(Schema):
+    """Words of a page that its picture lacks; ``target`` is a CSS selector, or a frame's address."""
+
+    why: Why
+    words: int
+    first: str
+    target: str
+
+
 class CaptureDetailOut(CaptureOut):
     """A capture as the Bench shows it."""
 
     strips: list[StripOut]
     cuts: list[CutOut]
     settings: TakeSettings
-    left_out: list[str]
+    lacking: list[LackingOut]
+    words: int
+    """Words that the page has laid out, in the picture or not."""
     done_before: list[str]
     signed_in: bool
     top_px: int

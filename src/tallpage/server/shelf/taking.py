@@ -143,6 +143,7 @@ def _store(capture_id: int, folder: Path, manifest: StripManifest, report: PageR
     capture.final_address, capture.title = report.final_address, report.title
     capture.host = host_of(report.final_address)
     capture.status, capture.truncated = report.status, report.truncated
+    capture.whole = report.wholeness.is_whole
     capture.warnings, capture.report = list(report.warnings), report.as_json()
     capture.taken_at = now
     if not capture.named_by_hand:

@@ -110,6 +110,7 @@ class Archive:
             status=capture.status,
             width_px=capture.width_px,
             height_px=capture.height_px,
+            whole=capture.whole,
             warnings=tuple(capture.warnings),
         )
         name = partial(self._name, shot, capture)

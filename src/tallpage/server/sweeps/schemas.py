@@ -260,6 +260,7 @@ class ShotOut(Schema):
     change: Literal["", "unchanged", "changed", "new", "gone"]
     changed_share: float
     blank: bool
+    whole: bool
 
     @classmethod
     def of(cls, shot: Shot) -> ShotOut:
@@ -286,6 +287,7 @@ class ShotOut(Schema):
             change=look.change if look else "",
             changed_share=look.changed_share if look else 0,
             blank=bool(look and look.commonest_share >= NEARLY_BLANK),
+            whole=capture.whole if capture else True,
         )
 
 

@@ -25,8 +25,8 @@ from tallpage.server.sweeps.models import (
 from tallpage.server.sweeps.schemas import CountOut
 
 Filter = Literal[
-    "all", "arrived", "failed", "warnings", "over_limit", "blank", "same", "changed", "unchanged", "new",
-    "gone", "keep", "retake", "dropped",
+    "all", "arrived", "failed", "not_whole", "warnings", "over_limit", "blank", "same", "changed",
+    "unchanged", "new", "gone", "keep", "retake", "dropped",
 ]  # fmt: skip
 _PACE_OVER = timedelta(minutes=3)
 _NAMED_AT_MOST = 8
@@ -38,6 +38,7 @@ _BY_FILTER: dict[Filter, Q] = {
     "all": Q(pk__isnull=False),
     "arrived": Q(dropped=False) & TAKEN,
     "failed": Q(dropped=False) & FAILED,
+    "not_whole": Q(dropped=False, capture__whole=False) & TAKEN,
     "warnings": Q(dropped=False) & TAKEN & _REMARKABLE,
     "over_limit": Q(dropped=False) & _UNMET,
     "blank": Q(dropped=False, look__commonest_share__gte=NEARLY_BLANK),

@@ -1,10 +1,11 @@
 /*
  * What hangs in the window rather than in the page: notices along the bottom, bubbles in a corner,
- * covers. They are hidden, or (when they shall be kept) laid once at the page's lower end. A bar
+ * covers. They are hidden, or (when they shall be kept) laid once on the page: those of the window's upper half where they are,
+ * those of its lower half at the page's end. What was asked for, and what it lies in, stays. A bar
  * along the top and a rail down the side belong to the page and stay, once. Own selectors are
  * always hidden, and what holds nearly all of the page never. Tells what was hidden, in the element's own words.
  */
-({ selectors, keepHanging }) => {
+({ selectors, keepHanging, element: wanted }) => {
   const state = window[Symbol.for("capture")];
   const { hangingBefore } = state;
   const leftOut = [];
@@ -32,7 +33,8 @@
   const layAtTheEnd = (element, box) => {
     const styles = { position: "absolute", bottom: "auto", margin: "0", transform: "none" };
     styles.left = `${box.left}px`;
-    styles.top = `${page.scrollHeight - (viewHeight - box.top)}px`;
+    const lower = box.top + box.height / 2 > viewHeight / 2;
+    styles.top = `${lower ? page.scrollHeight - (viewHeight - box.top) : box.top}px`;
     styles.width = `${box.width}px`;
     document.body.append(element); /* out of whatever would move it */
     for (const [name, value] of Object.entries(styles)) element.style.setProperty(name, value, "important");
@@ -47,7 +49,8 @@
   }
   /* What the page itself lies in hangs in no window. */
   const holding = new Set([document.documentElement, document.body]);
-  for (let outer = state.scroller ?? state.frameElement; outer; outer = state.parentOf(outer)) holding.add(outer);
+  for (const inner of [state.scroller, state.frameElement, wanted])
+    for (let outer = inner; outer; outer = state.parentOf(outer)) holding.add(outer);
   const hanging = [];
   for (const root of state.roots()) {
     for (const element of root.querySelectorAll("*")) {
