@@ -7,6 +7,7 @@ import sys
 
 MEASUREMENTS = (
     "capture",
+    "lists",
     "page_memory",
     "memory",
     "fit",

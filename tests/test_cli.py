@@ -32,13 +32,31 @@ def test_capture_writes_one_png_and_says_what_it_is(site: str, tmp_path: Path) -
     facts = _json(run)
     assert set(facts) == {
         "url", "final_url", "title", "status", "width", "height", "scale", "file", "bytes", "truncated",
-        "warnings", "seconds",
+        "whole", "lacking", "left_out", "warnings", "seconds",
     }  # fmt: skip
     pixels = decoded(out.read_bytes())
     assert pixels.shape == (facts["height"], facts["width"], 3)
     assert facts["width"] == 800
     assert facts["bytes"] == out.stat().st_size
     assert (facts["status"], facts["file"], facts["truncated"]) == (200, str(out), False)
+    assert (facts["whole"], facts["lacking"]) == (True, [])
+
+
+def test_a_page_that_is_not_whole_says_what_it_lacks(site: str, tmp_path: Path) -> None:
+    run = _run("capture", f"{site}/departures", "--out", str(tmp_path / "board.png"), "--json")
+    facts = _json(run)
+    assert not facts["whole"]
+    assert facts["lacking"][0]["why"] == "panel"
+    assert facts["warnings"][0].startswith("Not whole")
+
+
+@pytest.mark.parametrize("seconds", ["59", "301"])
+def test_more_time_than_can_be_given_is_refused(seconds: str, site: str, tmp_path: Path) -> None:
+    out = tmp_path / "home.png"
+    run = _run("capture", f"{site}/", "--out", str(out), "--busy", seconds)
+    assert run.returncode == 1
+    assert "Give 60 to 300 s" in run.stderr
+    assert not out.exists()
 
 
 def test_a_page_that_cannot_be_taken_is_one_line_and_exit_1(tmp_path: Path, closed_port: int) -> None:

@@ -25,12 +25,12 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     person.see("[aria-label='On what, step 1']").send_keys('"Timetable"')
     person.see("[aria-label='On what, step 2']").send_keys("#nowhere-at-all")
     person.see("[aria-label='Move step 2 up']").click()
-    capture = person.ask(f"/captures/{person.take('/departures')}")
+    capture = person.ask(f"/captures/{person.take('/timetable')}")
     assert capture["done_before"] == ['wait for "Timetable"']
     assert capture["warnings"] == ["This step could not be done: click #nowhere-at-all."]
 
     person.open_bench(capture["id"])
-    person.button("1 to know").click()
+    person.button("1 warning").click()
     person.see_text("This step could not be done")
     person.button("Take again, differently").click()
     field = person.see("[data-address-field]")
@@ -45,10 +45,36 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     _usual_again(person)
 
 
+def test_what_is_missing_of_a_page_is_said_and_taken_with_one_press(person: Person) -> None:
+    board_id = person.take("/departures")
+    card = person.see(f"[data-capture='{board_id}']")
+    assert "Not whole" in card.text
+    assert "2 left out" in card.text
+    person.driver.execute_script(
+        "document.querySelector(arguments[0]).click()", f"[data-capture='{board_id}'] a[href$='?report']"
+    )
+    person.see_text("words of the page are not in the picture")
+    person.see_text("A panel scrolls by itself")
+    person.button("Take this panel in its whole length").click()
+    person.until(lambda driver: f"/captures/{board_id}" not in driver.current_url, what="the new capture")
+    panel_id = int(person.driver.current_url.rsplit("/", 1)[1].partition("?")[0])
+    person.until(lambda _: person.ask(f"/captures/{panel_id}")["job"]["state"] == "done", what="the panel")
+    board, panel = (person.ask(f"/captures/{number}") for number in (board_id, panel_id))
+    assert panel["whole"]
+    assert panel["height_px"] > 2 * board["height_px"]
+
+    person.open(f"/captures/{board_id}?report")
+    person.button("Take the page with them").click()
+    person.until(lambda driver: f"/captures/{board_id}" not in driver.current_url, what="the new capture")
+    with_id = int(person.driver.current_url.rsplit("/", 1)[1].partition("?")[0])
+    person.until(lambda _: person.ask(f"/captures/{with_id}")["job"]["state"] == "done", what="the page")
+    assert person.ask(f"/captures/{with_id}")["left_out"] == []
+
+
 def test_a_page_for_members_leads_to_saving_a_sign_in_and_is_taken_again(person: Person) -> None:
     stranger_id = person.take("/crew")
     person.open_bench(stranger_id)
-    person.button("1 to know").click()
+    person.button("1 warning").click()
     person.see_text("A sign-in page was met instead")
     person.button("Save a sign-in").click()
     person.see("main form")
@@ -94,7 +120,7 @@ def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
     height.send_keys("900", Keys.ENTER)
     person.see("[aria-label='Remove the screen Kiosk']")
     person.button("desk").click()
-    capture = person.ask(f"/captures/{person.take('/departures')}")
+    capture = person.ask(f"/captures/{person.take('/timetable')}")
     assert capture["width_px"] == 600
     person.see("[aria-label='Remove the screen Kiosk']").click()
     person.until(lambda _: not person.all("[aria-label='Remove the screen Kiosk']"))
@@ -117,7 +143,7 @@ def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     capture = person.ask(f"/captures/{capture_id}")
     assert capture["truncated"]
     assert "it was stopped there" in capture["warnings"][0]
-    person.button("1 to know").click()
+    person.button("1 warning").click()
     person.button("Go on further down").click()
     person.see_text("What lies further down is being taken.")
     further_id = person.ask("/captures")["captures"][0]["id"]

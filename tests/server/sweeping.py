@@ -45,6 +45,7 @@ def prepare_painting(job: Job) -> Work:
             title="One title for all",
             final_address=capture.address,
             warnings=["Something was late."] if "late" in capture.address else [],
+            whole="late" not in capture.address,
         )
         taking.first_cut(Capture.objects.get(pk=capture.pk))
 

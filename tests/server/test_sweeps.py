@@ -115,7 +115,13 @@ def test_every_page_arrives_once_on_each_screen(api: Api, go: Callable[[int], No
     }  # fmt: skip
     assert api.get(f"/sweeps/{sweep_id}")["finished_at"]
     assert Capture.objects.count() == 6
-    for kept, numbers in (("failed", [2]), ("warnings", [3]), ("arrived", [1, 3]), ("all", [1, 2, 3])):
+    for kept, numbers in (
+        ("failed", [2]),
+        ("warnings", [3]),
+        ("not_whole", [3]),
+        ("arrived", [1, 3]),
+        ("all", [1, 2, 3]),
+    ):
         rows = api.get(f"/sweeps/{sweep_id}/rows?kept={kept}")
         assert ([row["number"] for row in rows["rows"]], rows["total"]) == (numbers, len(numbers))
     assert api.get(f"/sweeps/{sweep_id}/rows?words=LATE")["total"] == 1
