@@ -3,8 +3,12 @@
 .PHONY: setup demo demo-reset test check bench screenshots api clean
 
 VENV := .venv/bin
+PIP := $(VENV)/pip install --disable-pip-version-check --no-deps
+NPM := PATH="$(CURDIR)/.venv/node:$$PATH" npm
+STEP := setup/step.sh
 DEMO_HOME := $(CURDIR)/var/demo
 PYTHON_READY := .venv/.ready
+DEVELOPMENT_READY := .venv/.ready-for-development
 NODE_READY := frontend/node_modules/.ready
 LISTS := tests/lists/dist/index.html
 BUILT := frontend/dist/manifest.json
@@ -12,27 +16,38 @@ INTERFACE := $(shell find frontend/src frontend/public -type f -not -name '*.tes
 
 setup: $(PYTHON_READY) $(BUILT)
 
-.PHONY: system
+# What checks and tests need besides.
+.PHONY: development
+development: $(DEVELOPMENT_READY) $(BUILT)
+
+.PHONY: system system-for-tests
 system:
 	@setup/system.sh
+system-for-tests:
+	@setup/system.sh for-tests
 
-$(PYTHON_READY): requirements/runtime.txt requirements/development.txt pyproject.toml | system
-	python3 -m venv .venv
-	$(VENV)/pip install --quiet --disable-pip-version-check --no-deps -r requirements/development.txt
-	$(VENV)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
+$(PYTHON_READY): requirements/runtime.txt pyproject.toml | system
+	@$(STEP) "An environment of its own" python3 -m venv .venv
+	@$(STEP) "Python packages" $(PIP) -r requirements/runtime.txt
+	@$(STEP) "Tall Page itself" $(PIP) --no-build-isolation --editable .
 	@touch $@
 
-$(NODE_READY): frontend/package.json frontend/package-lock.json | system
-	cd frontend && npm ci --no-audit --no-fund --loglevel=error
+$(DEVELOPMENT_READY): $(PYTHON_READY) requirements/development.txt | system-for-tests
+	@$(STEP) "Python packages for checks and tests" $(PIP) -r requirements/development.txt
+	@touch $@
+
+$(NODE_READY): frontend/package.json frontend/package-lock.json setup/node.sh $(PYTHON_READY)
+	@$(STEP) "Node" setup/node.sh
+	@$(STEP) "The interface's packages" sh -c 'cd frontend && $(NPM) ci --no-audit --no-fund'
 	@touch $@
 
 $(BUILT): $(NODE_READY) $(INTERFACE)
-	cd frontend && npm run --silent build -- --logLevel warn
+	@$(STEP) "The interface" sh -c 'cd frontend && $(NPM) run build'
 	@touch $@
 
 # The lists that the tests take pictures of, made with the libraries that pages really use.
-$(LISTS): $(shell find tests/lists -maxdepth 2 -type f -name '*.js*' -not -path '*/node_modules/*' -not -path '*/dist/*') tests/lists/index.html | system
-	cd tests/lists && npm ci --no-audit --no-fund --loglevel=error && npm run --silent build -- --logLevel error
+$(LISTS): $(shell find tests/lists -maxdepth 2 -type f -name '*.js*' -not -path '*/node_modules/*' -not -path '*/dist/*') tests/lists/index.html $(NODE_READY)
+	@$(STEP) "The lists of the tests" sh -c 'cd tests/lists && $(NPM) ci --no-audit --no-fund && $(NPM) run build'
 	@touch $@
 
 # Keeps what is in var/demo from one start to the next.
@@ -43,27 +58,27 @@ demo-reset:
 	rm -rf $(DEMO_HOME)
 	@$(MAKE) --no-print-directory demo
 
-check: setup
+check: development
 	$(VENV)/ruff check .
 	$(VENV)/ruff format --check .
 	$(VENV)/mypy
 	$(VENV)/lint-imports --no-logo
 	$(VENV)/python setup/api_drift.py
-	cd frontend && npm run --silent types && npm run --silent lint
+	cd frontend && $(NPM) run --silent types && $(NPM) run --silent lint
 
 test: check $(LISTS)
-	cd frontend && npm run --silent test
+	cd frontend && $(NPM) run --silent test
 	$(VENV)/pytest -n 2 --dist loadgroup
 
 # After a change of the API: write docs/openapi.json and the interface's types anew.
-api: setup
+api: development
 	$(VENV)/python setup/api_drift.py --write
 
-bench: setup $(LISTS)
-	$(VENV)/pip install --quiet --disable-pip-version-check --no-deps -r requirements/bench.txt
+bench: development $(LISTS)
+	@$(STEP) "Python packages for measuring" $(PIP) -r requirements/bench.txt
 	$(VENV)/python -m bench
 
-screenshots: setup
+screenshots: development
 	PYTHONPATH=. $(VENV)/python setup/screenshots.py
 
 clean:

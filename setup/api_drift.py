@@ -33,7 +33,7 @@ def types_of(schema: Path) -> str:
     generator = ROOT / "frontend" / "node_modules" / ".bin" / "openapi-typescript"
     with tempfile.TemporaryDirectory() as scratch:
         out = Path(scratch) / "generated.ts"
-        subprocess.run([generator, schema, "-o", out], check=True, capture_output=True)
+        subprocess.run([ROOT / ".venv" / "node" / "node", generator, schema, "-o", out], check=True, capture_output=True)
         return out.read_text("utf-8")
 
 
