@@ -27,7 +27,11 @@ if command -v python3 >/dev/null 2>&1; then
 else
     missing="$missing python3 python3-venv"
 fi
+need_library() { # need_library FILE PACKAGE
+    PATH="$PATH:/sbin:/usr/sbin" ldconfig -p 2>/dev/null | grep -q "$1" || missing="$missing $2"
+}
 need chromium chromium
+need_library libatomic.so.1 libatomic1 # for the browser's driver
 need fc-match fontconfig
 fc-match "DejaVu Sans" 2>/dev/null | grep -q DejaVuSans || missing="$missing fonts-dejavu-core"
 if [ "${1:-}" = for-tests ]; then
