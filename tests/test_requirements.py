@@ -1,0 +1,61 @@
+"""Every pinned package installs on the Pythons that are promised: Debian 12's own first of all."""
+
+import re
+from importlib.metadata import distribution
+from pathlib import Path
+
+import pytest
+from packaging.requirements import Requirement
+from packaging.specifiers import SpecifierSet
+from packaging.tags import Tag, compatible_tags, cpython_tags, parse_tag, platform_tags
+
+ROOT = Path(__file__).resolve().parent.parent
+PYTHONS = ["3.11.2", "3.12.0", "3.13.0"]
+PLATFORMS = list(platform_tags())
+ONLY_FOR_MEASURING = "bench.txt"
+
+
+def _pins() -> list[Requirement]:
+    lines = [
+        line
+        for path in sorted((ROOT / "requirements").glob("*.txt"))
+        if path.name != ONLY_FOR_MEASURING
+        for line in path.read_text().splitlines()
+        if re.match(r"[A-Za-z]", line)
+    ]
+    return [Requirement(line) for line in lines]
+
+
+def _supported(python: str) -> set[Tag]:
+    version = tuple(int(part) for part in python.split(".")[:2])
+    interpreter = f"cp{version[0]}{version[1]}"
+    return {
+        *cpython_tags(version, platforms=PLATFORMS),
+        *compatible_tags(version, interpreter=interpreter, platforms=PLATFORMS),
+    }
+
+
+def test_every_package_is_pinned() -> None:
+    assert _pins()
+    assert [str(pin) for pin in _pins() if not str(pin.specifier).startswith("==")] == []
+
+
+@pytest.mark.parametrize("python", PYTHONS)
+def test_every_pin_admits_the_python(python: str) -> None:
+    refused = [
+        str(pin)
+        for pin in _pins()
+        if not SpecifierSet(distribution(pin.name).metadata.get("Requires-Python") or "").contains(python)
+    ]
+    assert refused == []
+
+
+def test_every_pin_has_a_wheel_for_debians_own_python() -> None:
+    supported = _supported(PYTHONS[0])
+    unfit = []
+    for pin in _pins():
+        wheel = distribution(pin.name).read_text("WHEEL") or ""
+        tags = {tag for line in re.findall(r"^Tag: (.+)$", wheel, re.M) for tag in parse_tag(line)}
+        if tags and not tags & supported:
+            unfit.append((str(pin), sorted(map(str, tags))))
+    assert unfit == []
