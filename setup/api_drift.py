@@ -14,6 +14,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
 SCHEMA = ROOT / "docs" / "openapi.json"
+NODE = ROOT / ".venv" / "node" / "node"
 TYPES = ROOT / "frontend" / "src" / "api" / "generated.ts"
 
 
@@ -33,7 +34,7 @@ def types_of(schema: Path) -> str:
     generator = ROOT / "frontend" / "node_modules" / ".bin" / "openapi-typescript"
     with tempfile.TemporaryDirectory() as scratch:
         out = Path(scratch) / "generated.ts"
-        subprocess.run([ROOT / ".venv" / "node" / "node", generator, schema, "-o", out], check=True, capture_output=True)
+        subprocess.run([NODE, generator, schema, "-o", out], check=True, capture_output=True)
         return out.read_text("utf-8")
 
 
