@@ -5,6 +5,7 @@ from collections.abc import Callable
 
 import pytest
 
+from tallpage.server.outlets.models import Outlet, Slot
 from tallpage.server.shelf.models import Capture
 from tests.server.conftest import Api
 
@@ -29,6 +30,35 @@ def outlet_id(api: Api) -> int:
 
 def _names(api: Api) -> list[tuple[str, list[str]]]:
     return [(row["name"], [slot["name"] for slot in row["slots"]]) for row in api.get("/outlets")]
+
+
+@pytest.mark.parametrize("blank", ["   ", "\u00a0", "\t\n"])
+def test_a_blank_name_is_refused_everywhere(api: Api, outlet_id: int, blank: str) -> None:
+    slot_id = api.get("/outlets")[0]["slots"][0]["id"]
+    file = {"kind": "outlets", "version": 1, "outlets": [{"name": blank, "slots": []}]}
+    for method, path, body in (
+        ("POST", "/outlets", {"name": blank}),
+        ("PATCH", f"/outlets/{outlet_id}", {"name": blank}),
+        ("PUT", f"/slots/{slot_id}", {**SLOT, "name": blank}),
+        ("POST", "/outlets/file", file),
+    ):
+        assert api.refused(method, path, body)["code"] == "invalid"
+    assert _names(api) == [("Harbour Gazette", ["Article", "Teaser"])]
+
+
+def test_rows_whose_names_an_earlier_version_let_go_blank_are_listed_carried_and_mended(
+    api: Api, outlet_id: int
+) -> None:
+    Outlet.objects.filter(pk=outlet_id).update(name="")
+    slot_id = api.get("/outlets")[0]["slots"][0]["id"]
+    Slot.objects.filter(pk=slot_id).update(name="")
+    assert _names(api) == [("", ["", "Teaser"])]
+    (carried,) = json.loads(api.client.get("/api/outlets/file").content)["outlets"]
+    assert carried["name"] == f"Outlet {outlet_id}"
+    assert carried["slots"][0]["name"] == f"Slot {slot_id}"
+    api.send("PATCH", f"/outlets/{outlet_id}", {"name": " Gazette "})
+    api.send("PUT", f"/slots/{slot_id}", SLOT)
+    assert _names(api) == [("Gazette", ["Article", "Teaser"])]
 
 
 def test_a_copy_has_the_same_slots_under_a_name_that_is_free(api: Api, outlet_id: int) -> None:

@@ -54,6 +54,37 @@ def test_a_body_that_is_not_json_is_refused_in_words(api: Api) -> None:
     assert answer["Content-Type"] == "application/problem+json"
 
 
+HUGE = 10**30
+FRAME = {"x_px": 0, "y_px": 0, "width_px": 10, "height_px": 10}
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "body"),
+    [
+        ("GET", f"/captures/{HUGE}", None),
+        ("POST", "/captures", {"address": "a.example", "settings": {"max_height_px": HUGE}}),
+        ("POST", "/captures", {"address": "a.example", "settings": {"from_px": -1}}),
+        ("POST", "/captures", {"address": "http://a.example/\ud800"}),
+        ("POST", "/captures", {"address": "a.example", "settings": {"from_px": HUGE}}),
+        ("POST", "/captures", {"address": "a.example", "screen": {"width_px": HUGE}}),
+        ("PATCH", f"/cuts/{HUGE}", {"version": 1, "name": "x"}),
+        ("POST", "/outlets", {"name": "\ud800"}),
+        ("GET", f"/sweeps/{HUGE}/rows", None),
+    ],
+)
+def test_absurd_numbers_and_texts_are_refused_in_words(
+    api: Api, method: str, path: str, body: object
+) -> None:
+    answer = api._sent(method, path, body)
+    assert 400 <= answer.status_code < 500, answer.content
+    assert answer["Content-Type"] == "application/problem+json"
+
+
+def test_a_request_that_is_too_large_is_refused_in_words(api: Api) -> None:
+    problem = api.refused("POST", "/outlets", {"name": "x" * (settings.DATA_UPLOAD_MAX_MEMORY_SIZE + 1)})
+    assert (problem["status"], problem["code"]) == (413, "too_large")
+
+
 def test_every_status_belongs_to_an_error_of_the_tree() -> None:
     assert all(vars(errors)[kind.__name__] is kind for kind in _STATUS)
 

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import os
 import secrets
+import tempfile
 from collections.abc import Callable
+from contextlib import suppress
 from pathlib import Path
 
 
@@ -13,6 +15,8 @@ def home_folder() -> Path:
     named = os.environ.get("TALLPAGE_HOME")
     folder = Path(named).expanduser() if named else Path.home() / ".local" / "share" / "tallpage"
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    with suppress(PermissionError):  # somebody else's folder is as open as they made it
+        folder.chmod(0o700)
     return folder.resolve()
 
 
@@ -22,13 +26,24 @@ def secret_key(folder: Path) -> str:
 
 
 def own_key(folder: Path, name: str, make: Callable[[], bytes]) -> bytes:
-    """A key of this data folder's own, made when it is first needed; only its owner may read it."""
+    """A key of this data folder's own, made when it is first needed; only its owner may read it.
+
+    It is there whole or not at all: a full disk leaves no half of a key. An empty file is no key. Of
+    several processes that make one at once, the first one's counts for all.
+    """
     path = folder / name
+    found = path.read_bytes() if path.exists() else b""
+    if found:
+        return found
+    path.unlink(missing_ok=True)
+    handle, part = tempfile.mkstemp(dir=folder, prefix=f".{name}.")  # made for its owner alone
     try:
-        handle = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-    except FileExistsError:
-        return path.read_bytes()
-    with os.fdopen(handle, "wb") as file:
-        key = make()
-        file.write(key)
-    return key
+        with os.fdopen(handle, "wb") as file:
+            file.write(make())
+            file.flush()
+            os.fsync(file.fileno())
+        with suppress(FileExistsError):
+            os.link(part, path)
+    finally:
+        Path(part).unlink(missing_ok=True)
+    return path.read_bytes()

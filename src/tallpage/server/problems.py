@@ -6,6 +6,9 @@ import logging
 from http import HTTPStatus
 from typing import Any
 
+from django.conf import settings
+from django.core.exceptions import RequestDataTooBig
+from django.db import IntegrityError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -20,6 +23,7 @@ from tallpage.core.errors import (
     StorageError,
     TallPageError,
 )
+from tallpage.core.units import format_bytes
 
 _log = logging.getLogger(__name__)
 
@@ -87,6 +91,31 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def plain(_request: HttpRequest, error: HttpError) -> HttpResponse:
         return problem(error.status_code, "refused", str(error))
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(_request: HttpRequest, _error: RequestDataTooBig) -> HttpResponse:
+        most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE
+        return problem(
+            HTTPStatus.REQUEST_ENTITY_TOO_LARGE,
+            "too_large",
+            f"The request is over {format_bytes(most)}.",
+            "Send it in parts, or as a file.",
+        )
+
+    @api.exception_handler(OverflowError)
+    @api.exception_handler(IntegrityError)
+    def out_of_range(_request: HttpRequest, _error: Exception) -> HttpResponse:
+        return problem(422, "invalid", "A number is out of range.", "Correct it and send it again.")
+
+    @api.exception_handler(UnicodeEncodeError)
+    def half_character(_request: HttpRequest, _error: UnicodeEncodeError) -> HttpResponse:
+        return problem(
+            422, "invalid", "A text holds half of a character.", "Type it anew, and send it again."
+        )
+
+    @api.exception_handler(RecursionError)
+    def too_deep(_request: HttpRequest, _error: RecursionError) -> HttpResponse:
+        return problem(422, "invalid", "The request is nested too deeply.", "Send it in a simpler form.")
 
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:

@@ -27,7 +27,15 @@ def serve_all(*, more: Mapping[str, Sequence[str]] | None = None) -> NoReturn:
     from django.conf import settings
     from django.core.management import call_command
 
+    from tallpage.server.exposure import OPEN_FLAG, refusal_to_start
+
     django.setup()
+    refused = refusal_to_start(
+        settings.HOST, loopback=settings.LOOPBACK, told_open=os.environ.get(OPEN_FLAG, "")
+    )
+    if refused:
+        print(refused, file=sys.stderr)
+        sys.exit(1)
     if not _port_is_free(settings.HOST, settings.PORT):
         print(
             f"Port {settings.PORT} of {settings.HOST} is taken: is Tall Page running already? "

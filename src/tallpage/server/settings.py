@@ -10,6 +10,7 @@ from django.core.exceptions import ImproperlyConfigured
 
 from tallpage.core.capture import PrivateHosts
 from tallpage.core.sweep import workers_for_this_machine
+from tallpage.server.exposure import allows_private
 from tallpage.server.home import home_folder, secret_key
 
 PACKAGE = Path(__file__).resolve().parent.parent
@@ -22,11 +23,14 @@ DEBUG = os.environ.get("TALLPAGE_DEBUG") == "1"
 HOST = os.environ.get("TALLPAGE_HOST", "127.0.0.1")
 PORT = int(os.environ.get("TALLPAGE_PORT", "8600"))
 LOOPBACK = HOST in ("127.0.0.1", "::1", "localhost")
-ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *os.environ.get("TALLPAGE_ALLOWED_HOSTS", "").split()]
+OTHER_HOSTS = os.environ.get("TALLPAGE_ALLOWED_HOSTS", "").split()
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *OTHER_HOSTS]
 
 # Private and loopback pages may be taken by whoever sits at this machine; a server that others
-# reach must not open its own network to them.
-ALLOW_PRIVATE = LOOPBACK or os.environ.get("TALLPAGE_ALLOW_PRIVATE") == "1"
+# reach, by itself or through a proxy on this machine, must not open its own network to them.
+ALLOW_PRIVATE = allows_private(
+    os.environ.get("TALLPAGE_ALLOW_PRIVATE", ""), loopback=LOOPBACK, other_hosts=OTHER_HOSTS
+)
 PRIVATE_HOSTS = PrivateHosts.parse(os.environ.get("TALLPAGE_PRIVATE_HOSTS", ""))
 
 INSTALLED_APPS = [
@@ -47,6 +51,7 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "tallpage.server.exposure.same_origin_resources",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",

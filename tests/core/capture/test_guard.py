@@ -21,7 +21,7 @@ from tallpage.core.capture import (
     take_page,
 )
 from tallpage.core.capture._guard import is_public
-from tallpage.core.errors import AddressError
+from tallpage.core.errors import AddressError, PageUnreachable
 from tests.core.capture.kinds import Kind, page, places, sections
 from tests.core.capture.kinds_server import KindsServer
 
@@ -75,6 +75,14 @@ def test_a_redirect_to_a_private_address_is_refused(
     assert refused.value.code == "address_private"
 
 
+def test_a_page_that_cannot_be_reached_through_the_guard_is_said_so(
+    guard: Guard, closed_port: int, tmp_path: Path
+) -> None:
+    with pytest.raises(PageUnreachable) as refused:
+        _take(guard, f"http://127.0.0.1:{closed_port}/", tmp_path)
+    assert refused.value.code == "page_refused"
+
+
 def test_a_name_is_judged_by_every_address_it_stands_for(guard: Guard, closed_port: int) -> None:
     assert guard.connect(ELSEWHERE, closed_port) is None
     with pytest.raises(OSError, match="refused"):
@@ -113,6 +121,14 @@ def test_a_name_that_changes_its_answer_between_look_up_and_use_does_not_get_thr
         ("169.254.169.254", False),
         ("::1", False),
         ("::ffff:10.0.0.7", False),
+        ("64:ff9b::10.0.0.7", False),
+        ("64:ff9b::93.184.216.34", True),
+        ("64:ff9b:1::10.0.0.7", False),
+        ("2002:0a00:0007::1", False),
+        ("2002:5db8:d822::1", True),
+        ("::10.0.0.7", False),
+        ("::ffff:0:10.0.0.7", False),
+        ("fec0::1", False),
         ("fd00::1", False),
         ("224.0.0.1", False),
         ("0.0.0.0", False),  # noqa: S104  (judged, not bound)

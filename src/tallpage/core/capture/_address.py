@@ -28,6 +28,8 @@ def normalise_address(text: str) -> str:
         raise AddressError("There is no address.", code="address_empty")
     if len(typed) > _MAX_ADDRESS_CHARS:
         raise AddressError(f"The address is over {_MAX_ADDRESS_CHARS} characters long.")
+    if any("\ud800" <= character <= "\udfff" for character in typed):
+        raise AddressError("The address holds half of a character.", hint="Copy it anew.")
     if any(character.isspace() or ord(character) < 32 for character in typed):
         raise AddressError(f"“{typed[:80]}” is not an address: it holds spaces or line breaks.")
     scheme = _SCHEME.match(typed)

@@ -32,15 +32,46 @@ _PIECE_BYTES = 65_536
 _REQUEST_LINE = re.compile(rb"([A-Z]+) (\S+) (HTTP/1\.[01])\r\n")
 _CONNECTION_HEADER = re.compile(rb"(?im)^(?:proxy-)?connection:[^\r\n]*\r\n")
 _REFUSED = b"HTTP/1.1 403 Forbidden\r\nContent-Length: 0\r\nConnection: close\r\n\r\n"
-_UNREACHABLE = b"HTTP/1.1 502 Bad Gateway\r\nContent-Length: 0\r\nConnection: close\r\n\r\n"
+UNREACHABLE_HEADER = "tall-page-unreachable"
+"""Tells an answer of ours from a page's own."""
+_UNREACHABLE = (
+    b"HTTP/1.1 502 Bad Gateway\r\nTall-Page-Unreachable: yes\r\n"
+    b"Content-Length: 0\r\nConnection: close\r\n\r\n"
+)
 _MALFORMED = b"HTTP/1.1 400 Bad Request\r\nContent-Length: 0\r\nConnection: close\r\n\r\n"
 
 
+_CARRIES_IPV4_AT_ITS_END = tuple(
+    ipaddress.IPv6Network(text) for text in ("64:ff9b::/96", "64:ff9b:1::/48", "::ffff:0:0:0/96", "::/96")
+)
+"""NAT64 (RFC 6052, RFC 8215), IPv4-translated (RFC 2765) and IPv4-compatible (RFC 4291) addresses."""
+_6TO4, _SITE_LOCAL = ipaddress.IPv6Network("2002::/16"), ipaddress.IPv6Network("fec0::/10")
+
+
 def is_public(address: str) -> bool:
-    """Whether an IP address belongs to the public network."""
+    """Whether an IP address belongs to the public network, and so does an IPv4 address inside it."""
     found = ipaddress.ip_address(address)
-    mapped = getattr(found, "ipv4_mapped", None)
-    return (mapped or found).is_global and not found.is_multicast
+    if found.is_multicast:
+        return False
+    if isinstance(found, ipaddress.IPv4Address):
+        return found.is_global
+    if found in _SITE_LOCAL:
+        return False
+    inner = _ipv4_within(found)
+    if inner is not None:
+        return is_public(str(inner))
+    return found.is_global
+
+
+def _ipv4_within(address: ipaddress.IPv6Address) -> ipaddress.IPv4Address | None:
+    """The IPv4 address that an IPv6 address leads to."""
+    if address.ipv4_mapped is not None:
+        return address.ipv4_mapped
+    if address in _6TO4:
+        return address.sixtofour
+    if any(address in network for network in _CARRIES_IPV4_AT_ITS_END):
+        return ipaddress.IPv4Address(int(address) & 0xFFFF_FFFF)
+    return None
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,7 +17,7 @@ from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
 
 from tallpage.core.capture._address import private_address
 from tallpage.core.capture._faults import page_fault, wants_sign_in
-from tallpage.core.capture._guard import Guard
+from tallpage.core.capture._guard import UNREACHABLE_HEADER, Guard
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._target import words_of
 from tallpage.core.capture._watch import ending_after
@@ -109,6 +109,9 @@ class PageDoor:
         self.missing.clear()
         self.address = _opened(address, self._page.url)
         # These answers are errors of the network to one Chromium, and pages to another.
+        if self._guard is not None and UNREACHABLE_HEADER in response.headers:
+            host = urlsplit(self._page.url).netloc
+            raise PageUnreachable(f"{host} refused the connection or cannot be reached.", code="page_refused")
         if response.status == _REFUSED_STATUS and urlsplit(self._page.url).hostname in self.refused_hosts:
             raise private_address(self.refused_hosts[0])
         if response.status == _WANTS_SIGN_IN_STATUS and "www-authenticate" in response.headers:

@@ -14,6 +14,7 @@ from tallpage.core.capture._steps import MOST_STEPS, Step
 from tallpage.core.errors import PageError
 
 MOST_WAIT_MS = 60_000
+MOST_HEIGHT_PX = 10_000_000
 _LANGUAGE = re.compile(r"[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*")
 
 Extent = Literal["full", "view", "element", "panel", "between"]
@@ -69,15 +70,17 @@ class PageRequest:
                 code="wait_impossible",
             )
         for name, height in (("px", self.max_height_px), ("screens", self.max_screens)):
-            if height is not None and height < 1:
+            if height is not None and not 1 <= height <= MOST_HEIGHT_PX:
                 raise PageError(
-                    f"A page cannot be cut off after {height} {name}.",
-                    hint=f"Give at least 1 {name}, or nothing.",
+                    f"A page cannot be cut off after {str(height)[:20]} {name}.",
+                    hint=f"Give 1 to {MOST_HEIGHT_PX:,} {name}, or nothing.",
                     code="height_impossible",
                 )
-        if self.from_px < 0:
+        if not 0 <= self.from_px <= MOST_HEIGHT_PX:
             raise PageError(
-                "A page cannot begin above its top.", code="height_impossible", hint="Give 0 px or more."
+                f"A picture cannot begin at {str(self.from_px)[:20]} px.",
+                code="height_impossible",
+                hint=f"Give 0 to {MOST_HEIGHT_PX:,} px.",
             )
         if self.extent in ("element", "panel", "between") and not self.element.strip():
             raise _no_target("which element" if self.extent != "panel" else "which panel")

@@ -7,16 +7,28 @@ from django.db.models import Max
 
 from tallpage.core.errors import FitError
 from tallpage.server.outlets.models import Outlet, Slot
-from tallpage.server.outlets.schemas import ImportedOut, OutletFile, OutletsFile, SlotIn
+from tallpage.server.outlets.schemas import ImportedOut, OutletFile, OutletsFile, SlotIn, SlotOut
 
 
 def exported() -> str:
     """All outlets as the text of a file."""
     rows = Outlet.objects.prefetch_related("slots")
     outlets = [
-        OutletFile(name=row.name, slots=[SlotIn.from_orm(slot) for slot in row.slots.all()]) for row in rows
+        OutletFile(
+            name=_named(row.name, f"Outlet {row.pk}"),
+            slots=[
+                SlotIn(**SlotOut.from_orm(slot).rules(), name=_named(slot.name, f"Slot {slot.pk}"))
+                for slot in row.slots.all()
+            ],
+        )
+        for row in rows
     ]
     return OutletsFile(outlets=outlets).model_dump_json(indent=2)
+
+
+def _named(name: str, otherwise: str) -> str:
+    """A name that can be read in again; earlier versions let blank ones through."""
+    return name.strip() or otherwise
 
 
 def import_outlets(file: OutletsFile) -> ImportedOut:

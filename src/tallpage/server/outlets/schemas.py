@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from ninja import Field, Schema
-from pydantic import model_validator
+from pydantic import StringConstraints, model_validator
 
 from tallpage.core.fit import Choice, fidelity_in_words
 from tallpage.core.sizing import Anchor, Way
@@ -57,10 +57,14 @@ class SizedOut(RulesSchema):
         return str(row.sizing)
 
 
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+"""What a person calls something: blank space around it does not count."""
+
+
 class SlotIn(RulesSchema):
     """A slot to make or change."""
 
-    name: str = Field(min_length=1, max_length=80)
+    name: Name
 
 
 class LastOut(Schema):
@@ -72,10 +76,11 @@ class LastOut(Schema):
     at: datetime
 
 
-class SlotOut(SizedOut, SlotIn):
+class SlotOut(SizedOut):
     """A slot, with what was last made for it, the newest first."""
 
     id: int
+    name: str
     last: list[LastOut]
 
     @staticmethod
@@ -98,13 +103,14 @@ class SlotOut(SizedOut, SlotIn):
 class OutletIn(Schema):
     """An outlet to make or rename."""
 
-    name: str = Field(min_length=1, max_length=80)
+    name: Name
 
 
-class OutletOut(OutletIn):
+class OutletOut(Schema):
     """An outlet with its slots."""
 
     id: int
+    name: str
     slots: list[SlotOut]
 
 
@@ -117,7 +123,7 @@ class OrderIn(Schema):
 class OutletFile(Schema):
     """An outlet as it stands in a file: its name, and its slots in order."""
 
-    name: str = Field(min_length=1, max_length=80)
+    name: Name
     slots: list[SlotIn] = []
 
 
