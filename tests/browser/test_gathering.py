@@ -187,5 +187,5 @@ def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Perso
     person.until(lambda _: person.ask("/captures")["captures"][0]["id"] > capture["id"])
     person.open("/")
     person.open_how_to_take()
-    person.button("As usual again").click()
+    person.button("Reset").click()
     person.until(lambda driver: "2 set" not in driver.find_element(By.TAG_NAME, "main").text)

@@ -119,6 +119,6 @@ def test_a_sitemap_is_filtered_and_a_sweep_of_it_paused_and_gone_on_with(person:
     person.until(lambda _: person.ask(f"/sweeps/{sweep_id}")["count"]["under_way"] == 0, what="at rest")
     before = person.ask(f"/sweeps/{sweep_id}")["count"]
     assert before["taken"] < 4
-    _worded(person, "Go on")
+    _worded(person, "Resume")
     assert _ended(person, sweep_id)["taken"] == 4
     assert person.ask(f"/sweeps/{sweep_id}/rows")["total"] == 4

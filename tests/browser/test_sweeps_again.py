@@ -103,7 +103,7 @@ def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_sit
     person.see_text("again Mon")
     person.open(f"/sweeps/{second['id']}")
     _open(person, "Take all again")
-    person.button("No more").click()
+    person.button("Turn schedule off").click()
     person.until(lambda _: person.ask(f"/sweeps/{second['id']}")["schedule"] is None, what="no more times")
 
 

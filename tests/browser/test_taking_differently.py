@@ -32,7 +32,7 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     person.open_bench(capture["id"])
     person.button("1 warning").click()
     person.see_text("This step could not be done")
-    person.button("Take again, differently").click()
+    person.button("Take again with changes").click()
     field = person.see("[data-address-field]")
     assert field.get_attribute("value") == capture["address"]
     person.see("[aria-label='Remove step 1']").click()
@@ -138,13 +138,13 @@ def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     capture_id = person.ask("/captures")["captures"][0]["id"]
     person.open(f"/captures/{capture_id}")
     person.until(lambda _: person.see("[data-strip-so-far='0']").get_property("naturalHeight"))
-    person.button("Enough, keep it").click()
+    person.button("Stop and keep").click()
     person.see("[data-frame]")
     capture = person.ask(f"/captures/{capture_id}")
     assert capture["truncated"]
     assert "it was stopped there" in capture["warnings"][0]
     person.button("1 warning").click()
-    person.button("Go on further down").click()
+    person.button("Take what lies further down").click()
     person.see_text("What lies further down is being taken.")
     further_id = person.ask("/captures")["captures"][0]["id"]
     assert person.ask(f"/captures/{further_id}")["settings"]["from_px"] == capture["bottom_px"]

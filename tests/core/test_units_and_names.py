@@ -37,6 +37,23 @@ def test_the_automatic_name_says_title_host_and_date() -> None:
     assert name == "Timetable – skerrin.example – 2026-11-24"
 
 
+@pytest.mark.parametrize(
+    ("title", "name"),
+    [
+        ("Departures | Skerrin Sound Ferries", "Departures | Skerrin Sound Ferries"),
+        ("Skerrin Ferries – Departures – Skerrin Ferries", "Skerrin Ferries – Departures"),
+        ("Departures - skerrin.example", "Departures"),
+        ("  Two   lines\nof title ", "Two lines of title"),
+        ("skerrin.example", "departures"),
+    ],
+)
+def test_a_name_says_the_site_once_and_no_port(title: str, name: str) -> None:
+    found = capture_name(
+        title=title, address="http://skerrin.example:8610/departures", day=date(2026, 11, 24)
+    )
+    assert found == f"{name} – skerrin.example – 2026-11-24"
+
+
 @given(st.text(max_size=400))
 def test_automatic_names_are_never_empty_nor_too_long(title: str) -> None:
     name = capture_name(title=title, address="http://a.example/fleet", day=date(2026, 1, 2))

@@ -85,7 +85,7 @@ function readFile(text: string): OutletsFile {
   try {
     return JSON.parse(text) as OutletsFile; // what is in it is checked where it is taken in
   } catch {
-    throw new Problem(0, "file_malformed", "The file is not JSON.", "Take in a file that was saved from this screen.");
+    throw new Problem(0, "file_malformed", "The file is not JSON.", "Import a file that was saved from this screen.");
   }
 }
 

@@ -93,7 +93,7 @@ function Settings({ made, disabled, onChoose }: KnobProps) {
         </label>
       )}
       {made.format === "jpeg" && (
-        <Switch words="Halve the colour" title="Colour at half the resolution: lighter; seen on coloured letters" on={made.subsampled} disabled={disabled} onSet={(subsampled) => onChoose(changedChoice(made, { subsampled }))} />
+        <Switch words="Half colour detail" title="Colour at half the resolution: lighter; seen on coloured letters" on={made.subsampled} disabled={disabled} onSet={(subsampled) => onChoose(changedChoice(made, { subsampled }))} />
       )}
       {made.quality != null && (
         <Switch words="Soften" title="Soften by a hair before encoding: lighter; edges lose a little" on={made.softened} disabled={disabled} onSet={(softened) => onChoose(changedChoice(made, { softened }))} />

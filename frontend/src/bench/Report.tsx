@@ -131,7 +131,7 @@ function Actions({ capture }: { capture: CaptureDetail }) {
     <div className="mt-3 flex flex-wrap gap-2">
       {capture.truncated && (
         <button type="button" className="btn btn-primary btn-sm" onClick={() => send(further, "What lies further down is being taken.")}>
-          <ChevronsDown size={15} aria-hidden /> Go on further down
+          <ChevronsDown size={15} aria-hidden /> Take what lies further down
         </button>
       )}
       {metSignIn && (
@@ -143,7 +143,7 @@ function Actions({ capture }: { capture: CaptureDetail }) {
         <RotateCcw size={15} aria-hidden /> Take again, the same way
       </button>
       <button type="button" className="btn btn-sm" onClick={differently}>
-        <SlidersHorizontal size={15} aria-hidden /> Take again, differently
+        <SlidersHorizontal size={15} aria-hidden /> Take again with changes
       </button>
     </div>
   );

@@ -36,7 +36,7 @@ export function TradeoffChart({ output, onChoose }: Props) {
     <figure className="mt-3" data-tradeoffs>
       <figcaption className="mb-1 flex justify-between text-sm">
         <span>Fidelity by bytes</span>
-        <span className="text-info">press a point: make it</span>
+        <span className="text-info">Choose a point to make that file</span>
       </figcaption>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + FOOT}`} className="w-full overflow-visible border-b border-l border-base-300" role="group" aria-label="Bytes against fidelity">
         <line x1={limitAt} x2={limitAt} y1={0} y2={HEIGHT} stroke="var(--color-error)" strokeWidth={1} />

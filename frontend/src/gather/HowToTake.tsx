@@ -41,11 +41,11 @@ function Settings({ unusual }: { unusual: number }) {
   const { settings, change, reset } = useTakeSettings();
   const [selectors, setSelectors] = useState(settings.leave_out.join("\n"));
   return (
-    <div className="mt-3 grid grid-cols-[7rem_1fr] items-start gap-x-4 gap-y-3 border-l-2 border-base-300 pl-4 text-sm">
+    <div className="mt-3 grid grid-cols-[8.5rem_1fr] items-start gap-x-4 gap-y-3 border-l-2 border-base-300 pl-4 text-sm">
       <Row label="How much">
         <HowMuch />
       </Row>
-      <Row label="Before it">
+      <Row label="Steps before the picture">
         <StepsEditor />
         <div className="mt-2">
           <NumberField
@@ -61,8 +61,8 @@ function Settings({ unusual }: { unusual: number }) {
         </div>
         <div className="mt-2">
           <NumberField
-            label="Seconds for the page's own scripts"
-            before="give its own scripts up to"
+            label="Seconds for a busy page"
+            before="wait for a page that is busy with itself up to"
             after="seconds"
             placeholder={String(BUSY_S.least)}
             value={settings.busy_s === BUSY_S.least ? null : settings.busy_s}
@@ -72,7 +72,7 @@ function Settings({ unusual }: { unusual: number }) {
           />
         </div>
       </Row>
-      <Row label="Asked for in">
+      <Row label="Appearance and language">
         <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
           <Pick name="scheme" value={settings.scheme} onPick={(scheme) => change({ scheme })} options={{ light: "Light colours", dark: "Dark colours" }} />
           <label className="flex items-center gap-2">
@@ -87,8 +87,8 @@ function Settings({ unusual }: { unusual: number }) {
           </label>
         </div>
       </Row>
-      <Row label="Left out">
-        <Pick name="hanging" value={settings.hanging} onPick={(hanging) => change({ hanging })} options={{ leave_out: "Notices and bubbles", keep: "Nothing: keep them, once" }} />
+      <Row label="Hide">
+        <Pick name="hanging" value={settings.hanging} onPick={(hanging) => change({ hanging })} options={{ leave_out: "Cookie notices and chat bubbles", keep: "Nothing: show them once" }} />
         <textarea
           className="textarea figure mt-2 min-h-0 w-full"
           rows={1}
@@ -117,7 +117,7 @@ function Settings({ unusual }: { unusual: number }) {
       </Row>
       {unusual > 0 && (
         <button type="button" className="btn btn-xs col-start-2 justify-self-start" onClick={reset}>
-          As usual again
+          Reset
         </button>
       )}
     </div>

@@ -19,7 +19,7 @@ export function OutletsFile({ any }: { any: boolean }) {
   return (
     <span className="ml-auto flex gap-2">
       <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
-        <Upload size={15} aria-hidden /> Take in a file
+        <Upload size={15} aria-hidden /> Import
       </button>
       <input
         ref={file}

@@ -22,7 +22,7 @@ export function StopButtons({ capture }: { capture: Pick<Capture, "id" | "job" |
           title="Stop here, and keep what there is of the page"
           onClick={() => action.mutate({ captureId: capture.id, action: "stop-keeping" })}
         >
-          Enough, keep it
+          Stop and keep
         </button>
       )}
     </div>

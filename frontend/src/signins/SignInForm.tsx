@@ -9,7 +9,7 @@ import { ProblemNote } from "../parts/ProblemNote";
 type Kind = NewSignIn["kind"];
 const KINDS: Record<Kind, string> = {
   form: "A sign-in page",
-  basic: "The server's own question",
+  basic: "Browser password prompt",
   state: "Cookies from a file",
 };
 const EXPLAINED: Record<Kind, string> = {

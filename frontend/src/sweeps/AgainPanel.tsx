@@ -89,7 +89,7 @@ function SetTimes({ sweep }: { sweep: Sweep }) {
         </button>
         {sweep.schedule && (
           <button type="button" className="btn btn-sm" onClick={() => schedule.mutate(null)}>
-            No more
+            Turn schedule off
           </button>
         )}
       </p>

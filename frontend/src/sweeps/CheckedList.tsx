@@ -132,7 +132,7 @@ export function CheckedList({ listing, picking, onPick, onColumn }: CheckedListP
                   <span className="block truncate">{page.title || page.address.replace(/^https?:\/\//, "")}</span>
                   {page.title && <span className="block truncate text-xs">{page.address}</span>}
                 </span>
-                {page.forbidden && <span className="text-xs">asked not to</span>}
+                {page.forbidden && <span className="text-xs">Blocked by robots.txt</span>}
                 {page.modified && <span className="figure text-xs">{page.modified}</span>}
               </label>
             );

@@ -63,7 +63,7 @@ export function Sources({ first, busy, small, onRead }: SourcesProps) {
             onChange={(event) => setAddress(event.target.value)}
           />
           <button type="submit" className="btn" disabled={busy || !address.trim()}>
-            <Globe size={18} aria-hidden /> Ask the site
+            <Globe size={18} aria-hidden /> Find pages
           </button>
         </form>
       </div>

@@ -29,7 +29,7 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
         )}
         {(sweep.wish === "pause" || sweep.wish === "stop") && count.all > count.taken + count.failed && (
           <button type="button" className="btn btn-sm btn-primary" onClick={() => action.mutate({ kind: "wish", wish: "go_on" })}>
-            <Play size={16} aria-hidden /> Go on
+            <Play size={16} aria-hidden /> Resume
           </button>
         )}
         {going && sweep.wish !== "stop" && (

@@ -31,7 +31,7 @@ export function TermsFields({ terms, onChange, pages, screens }: TermsProps) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4 text-sm">
       <label className="grid gap-1">
-        Called
+        Name
         <input className="input input-sm w-full" placeholder="its pages and host, if left empty" maxLength={120} value={terms.name} onChange={(event) => onChange({ ...terms, name: event.target.value })} />
       </label>
       <div>

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import date
 from urllib.parse import urlsplit
 
@@ -9,6 +10,8 @@ from slugify import slugify
 
 MAX_NAME_CHARS = 160
 _MAX_STEM_CHARS = 90
+_PART_BREAK = re.compile(r"(\s[|–—·•:-]\s)")
+"""What sites put between a page's title and their own name."""
 
 
 def host_of(address: str) -> str:
@@ -17,15 +20,29 @@ def host_of(address: str) -> str:
 
 
 def capture_name(*, title: str, address: str, day: date) -> str:
-    """The automatic name of a capture: page title, host and date.
+    """The automatic name of a capture: page title, host without its port, and date.
 
-    A page without a title is called by the last part of its path.
+    What a title says twice, like the name of its site, is said once. A page without a title is called
+    by the last part of its path.
     """
-    path_part = urlsplit(address).path.rstrip("/").rpartition("/")[2]
-    subject = " ".join(title.split()) or path_part or "Page"
-    tail = f" – {host_of(address)} – {day.isoformat()}"
+    parts = urlsplit(address)
+    host = (parts.hostname or "").removeprefix("www.")
+    path_part = parts.path.rstrip("/").rpartition("/")[2]
+    subject = _without_repeats(" ".join(title.split()), host) or path_part or "Page"
+    tail = f" – {host} – {day.isoformat()}"
     room = MAX_NAME_CHARS - len(tail)
     return (subject if len(subject) <= room else subject[: room - 1].rstrip() + "…") + tail
+
+
+def _without_repeats(title: str, host: str) -> str:
+    """A title without the parts that it says again, or that are the host's name."""
+    said = {host.casefold()}
+    kept = ""
+    for separator, part in zip(*[iter(["", *_PART_BREAK.split(title)])] * 2, strict=True):
+        if part.casefold() not in said:
+            said.add(part.casefold())
+            kept += f"{separator}{part}" if kept else part
+    return kept
 
 
 def output_file_name(

@@ -15,7 +15,7 @@ from tests.core.capture.kinds_server import KindsServer
 from tests.core.capture.landmarks import find_landmarks
 
 ROW_BITS = 12
-ROWS = 90
+ROWS = 60
 WINDOW_OR_PANEL = [
     "react-virtuoso",
     "@tanstack/react-virtual",
