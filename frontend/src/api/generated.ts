@@ -1617,10 +1617,10 @@ export interface components {
          * @description An outlet with its slots.
          */
         OutletOut: {
-            /** Name */
-            name: string;
             /** Id */
             id: number;
+            /** Name */
+            name: string;
             /** Slots */
             slots: components["schemas"]["SlotOut"][];
         };
@@ -1689,12 +1689,12 @@ export interface components {
              * @default false
              */
             numbered: boolean;
-            /** Name */
-            name: string;
             /** Size Words */
             size_words: string;
             /** Id */
             id: number;
+            /** Name */
+            name: string;
             /** Last */
             last: components["schemas"]["LastOut"][];
         };

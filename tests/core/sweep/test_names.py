@@ -88,6 +88,21 @@ def test_two_pages_with_one_title_are_told_apart() -> None:
     assert [namer.name({"title": "fleet"}, "png") for _ in range(2)] == ["fleet-2.png", "fleet-3.png"]
 
 
+def test_thirty_thousand_pages_with_one_title_are_each_told_apart_once() -> None:
+    class Counting(set[str]):
+        asked = 0
+
+        def __contains__(self, path: object) -> bool:
+            self.asked += 1
+            return super().__contains__(path)
+
+    namer = Namer(Pattern("{title}"))
+    namer._given = given = Counting()
+    names = {namer.name({"title": "Fleet"}, "png") for _ in range(30_000)}
+    assert len(names) == 30_000
+    assert given.asked <= 3 * 30_000, "names are looked up in proportion to their number"
+
+
 @pytest.mark.parametrize("text", ["", "{nothing}", "{title", "a/b/c/d/e/f/g/h", "x" * 301])
 def test_patterns_that_cannot_be_filled_are_refused(text: str) -> None:
     with pytest.raises(ListError) as refused:

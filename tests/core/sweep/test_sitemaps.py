@@ -147,3 +147,12 @@ def test_addresses_of_sitemaps_are_told_from_those_of_pages() -> None:
     assert sitemap_like(f"{ROOT}/sitemap_index.xml")
     assert sitemap_like(f"{ROOT}/feeds/all.xml.gz")
     assert not sitemap_like(f"{ROOT}/news/sitemap/")
+
+
+def test_of_links_that_are_never_closed_each_keeps_its_own_words() -> None:
+    data = "<main>" + "".join(f'<a href="/pier/{row}">Pier {row} ' for row in range(2_000))
+    found = links_of_page(
+        Fetched(address=f"{ROOT}/a", status=200, media_type="text/html", data=data.encode())
+    )
+    assert [row.title for row in found] == [f"Pier {row}" for row in range(2_000)]
+    assert found[-1].text == f"{ROOT}/pier/1999"

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from urllib.parse import urljoin, urlsplit
 
 from bs4 import BeautifulSoup, Tag
+from bs4.element import NavigableString, PageElement
 
 from tallpage.core.errors import ListError
 from tallpage.core.sweep._fetching import Fetched
@@ -40,8 +41,29 @@ def links_of_page(answer: Fetched) -> list[Found]:
 
 
 def _links(part: Tag, start: str) -> Iterator[Found]:
-    for link in part.find_all("a", href=True):
+    """Links in order. Words belong to the innermost link around them, so that a page of unclosed links is
+    read in one pass."""
+    found: list[tuple[Tag, list[str]]] = []
+    within: list[list[str]] = []  # the words of the links that are open, from outer to inner
+    walk: list[Iterator[PageElement]] = [iter(part.children)]
+    opened = [False]
+    while walk:
+        node = next(walk[-1], None)
+        if node is None:
+            walk.pop()
+            if opened.pop():
+                within.pop()
+        elif isinstance(node, Tag):
+            is_link = node.name == "a" and node.has_attr("href")
+            if is_link:
+                within.append([])
+                found.append((node, within[-1]))
+            walk.append(iter(node.children))
+            opened.append(is_link)
+        elif within and isinstance(node, NavigableString):
+            within[-1].append(str(node))
+    for link, words in found:
         target = urljoin(start, str(link["href"]).strip())
         parts = urlsplit(target)
         if parts.scheme in ("http", "https") and not parts.path.lower().endswith(_NOT_PAGES):
-            yield Found(text=target, line=link.sourceline or 0, title=" ".join(link.get_text(" ").split()))
+            yield Found(text=target, line=link.sourceline or 0, title=" ".join(" ".join(words).split()))

@@ -71,14 +71,19 @@ class Namer:
     def __init__(self, pattern: Pattern, *, given: Iterable[str] = ()) -> None:
         self._pattern = pattern
         self._given = {_folded(path) for path in given}
+        self._last: dict[str, int] = {}
+        """The last number that a path was told apart by: thousands of equal names are no search each."""
 
     def name(self, values: Mapping[str, str], extension: str) -> str:
         """A path with extension that was not given before, whatever the case of its letters."""
         path = self._pattern.filled(values)
-        candidate, count = f"{path}.{extension}", 1
+        candidate = f"{path}.{extension}"
+        key = _folded(candidate)
+        count = self._last.get(key, 1)
         while _folded(candidate) in self._given:
             count += 1
             candidate = f"{path}-{count}.{extension}"
+        self._last[key] = count
         self._given.add(_folded(candidate))
         return candidate
 
