@@ -25,6 +25,8 @@ export const useNotices = create<Notices>((set) => ({
     lastId += 1;
     const id = lastId;
     set((state) => ({ notices: [...state.notices, { ...notice, id }].slice(-MOST) }));
+    // What can be undone stays until it is dismissed: people look away.
+    if (notice.action) return;
     setTimeout(() => {
       set((state) => ({ notices: state.notices.filter((row) => row.id !== id) }));
     }, STAY_MS);

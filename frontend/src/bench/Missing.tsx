@@ -9,9 +9,6 @@ import { formatPx } from "../parts/figures";
 import { USUAL } from "../gather/takeSettings";
 import { helpFor, WHY } from "./missingHelp";
 
-/** First words so long were cut off. */
-const CUT_OFF_CHARS = 80;
-
 /** What of the page is not in the picture, and one press for each that takes the page with it. */
 export function Missing({ capture }: { capture: CaptureDetail }) {
   if (capture.whole && capture.left_out.length === 0) return null;
@@ -45,7 +42,7 @@ function Lack({ capture }: { capture: CaptureDetail }) {
                 , <span className="figure">{formatPx(row.words)}</span> words
               </>
             )}
-            : <q className="break-words">{row.first.length < CUT_OFF_CHARS ? row.first : `${row.first}…`}</q>
+            : <q className="break-words">{row.first}</q>
             <Help capture={capture} row={row} />
           </li>
         ))}

@@ -59,7 +59,7 @@ function Figures({ output }: { output: Output }) {
           fidelity {output.fidelity?.toFixed(0)}
         </span>
       </span>
-      <LimitBar bytes={output.bytes} limit_bytes={output.limit_bytes} />
+      <LimitBar bytes={output.bytes} limit_bytes={output.limit_bytes} met={output.met} />
       <span className="figure flex justify-between">
         <span data-bytes={output.bytes} className={output.bytes > output.limit_bytes ? "font-medium text-error" : ""}>
           {output.leaves.length > 0 && "heaviest "}

@@ -62,7 +62,7 @@ export function ComparePage() {
             <span>{formatBytes(output.bytes)}</span>
             <span>of {formatBytes(output.limit_bytes)}</span>
           </p>
-          <LimitBar bytes={output.bytes} limit_bytes={output.limit_bytes} />
+          <LimitBar bytes={output.bytes} limit_bytes={output.limit_bytes} met={output.met} />
           <p className="my-3">
             Fidelity <span className="figure text-lg">{output.fidelity?.toFixed(1)}</span>
             <span className="block text-sm">{output.looks}</span>

@@ -1,13 +1,23 @@
-import { X } from "lucide-react";
+import { Check, RotateCcw, Trash2, X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 
-import { useChange } from "../api/sweeps";
+import { type MarkWord, useChange } from "../api/sweeps";
 import type { Change, Shot, SweepRow } from "../api/types";
 import { formatSize } from "../parts/figures";
 import { ChangeBar } from "./ChangeBar";
 import { LargePicture, type Marked } from "./LargePicture";
+
+const MARKS = [
+  { word: "keep", label: "Keep", Icon: Check },
+  { word: "retake", label: "Retake", Icon: RotateCcw },
+  { word: "drop", label: "Drop", Icon: Trash2 },
+] as const;
+
+function isMarked(shot: Shot, word: (typeof MARKS)[number]["word"]): boolean {
+  return word === "drop" ? shot.dropped : shot.mark === word;
+}
 
 const MARK_WORDS = { keep: "kept", retake: "to be retaken" } as const;
 export type Side = "now" | "before";
@@ -15,11 +25,12 @@ export type Side = "now" | "before";
 interface LargeViewProps {
   row: SweepRow;
   shot: Shot;
+  onMark: (word: MarkWord) => void;
   onClose: () => void;
 }
 
 /** One picture as large as the window, from its strips; the arrow keys of the proofs go on working. */
-export function LargeView({ row, shot, onClose }: LargeViewProps) {
+export function LargeView({ row, shot, onMark, onClose }: LargeViewProps) {
   return (
     <section className="absolute inset-0 z-20 flex flex-col bg-base-100" aria-label="Large view">
       <div className="flex items-center gap-3 border-b border-base-300 px-4 py-2 text-sm">
@@ -30,6 +41,19 @@ export function LargeView({ row, shot, onClose }: LargeViewProps) {
         {(shot.mark || shot.dropped) && (
           <span className="rounded-selector border border-base-content px-2">{shot.dropped ? "dropped" : MARK_WORDS[shot.mark || "keep"]}</span>
         )}
+        <span className="flex gap-1" role="group" aria-label="Mark this picture">
+          {MARKS.map(({ word, label, Icon }) => (
+            <button
+              key={word}
+              type="button"
+              className="btn btn-sm"
+              aria-pressed={isMarked(shot, word)}
+              onClick={() => onMark(isMarked(shot, word) ? "" : word)}
+            >
+              <Icon size={15} aria-hidden /> {label}
+            </button>
+          ))}
+        </span>
         {shot.width_px > 0 && <span className="figure">{formatSize(shot.width_px, shot.height_px)}</span>}
         {shot.capture_id !== null && shot.picture_key && (
           <Link className="btn btn-sm" to={`/captures/${shot.capture_id}`}>

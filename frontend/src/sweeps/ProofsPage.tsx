@@ -100,10 +100,13 @@ function Proofs({ sweep }: { sweep: Sweep }) {
     (event) => goTo(moved(place, event.key, total, sweep.screens.length)),
     { preventDefault: true },
   );
+  const mark = (word: MarkWord) => {
+    if (shot) action.mutate({ kind: "mark", shotIds: [shot.id], word });
+    if (word) goTo(moved(place, "ArrowRight", total, sweep.screens.length));
+  };
   useHotkeys("k,r,d,u", (event) => {
     const word = MARK_KEYS[event.key.toLowerCase()];
-    if (shot && word !== undefined) action.mutate({ kind: "mark", shotIds: [shot.id], word });
-    if (word) goTo(moved(place, "ArrowRight", total, sweep.screens.length));
+    if (word !== undefined) mark(word);
   });
   useHotkeys("enter", () => shot && setLarge(true), { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement });
   useHotkeys("esc", () => setLarge(false));
@@ -111,18 +114,22 @@ function Proofs({ sweep }: { sweep: Sweep }) {
   const look = (change: Record<string, string>) => {
     setPlace({ row: 0, column: 0 });
     if (!("words" in change)) scroller.current?.focus({ preventScroll: true });
-    setSearch((before) => {
-      const next = new URLSearchParams(before);
-      for (const [name, value] of Object.entries(change)) {
-        if (value) next.set(name, value);
-        else next.delete(name);
-      }
-      return next;
-    });
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [name, value] of Object.entries(change)) {
+          if (value) next.set(name, value);
+          else next.delete(name);
+        }
+        return next;
+      },
+      // A word that is typed is one step back, not a step for each of its letters.
+      { replace: "words" in change },
+    );
   };
 
   return (
-    <div className="relative flex h-full flex-col">
+    <main className="relative flex h-full flex-col">
       <SweepHeader sweep={sweep} />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-base-300 px-6 py-2 text-sm">
         <div className="flex flex-wrap gap-1" role="group" aria-label="Which to show">
@@ -206,7 +213,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
           })}
         </div>
       </div>
-      {large && row && shot && <LargeView row={row} shot={shot} onClose={() => setLarge(false)} />}
-    </div>
+      {large && row && shot && <LargeView row={row} shot={shot} onMark={mark} onClose={() => setLarge(false)} />}
+    </main>
   );
 }

@@ -60,15 +60,21 @@
       const box = picture.getBoundingClientRect();
       if (box.width * box.height > 900) found.pictures += 1;
     }
-  found.lacking = [...lacking.values()];
+  found.lacking = [...lacking.values()].map((row) => ({ ...row, first: row.first.trim() }));
   return found;
 
   function lacks(why, words, text, holder) {
     const key = holder ?? why;
     const row = lacking.get(key) ?? { why, words: 0, first: "", target: holder ? pathOf(holder) : "" };
     row.words += words;
-    if (row.first.length < FIRST_CHARS) row.first = `${row.first} ${text}`.trim().replace(/\s+/g, " ").slice(0, FIRST_CHARS);
+    if (row.first.length < FIRST_CHARS) row.first = cut(`${row.first} ${text}`.trim().replace(/\s+/g, " "));
     lacking.set(key, row);
+  }
+
+  /** The first words of a text, the last of them whole; where it was cut off, three dots say so. */
+  function cut(text) {
+    if (text.length <= FIRST_CHARS) return text;
+    return `${text.slice(0, FIRST_CHARS).replace(/\s+\S*$/, "")}…`.padEnd(FIRST_CHARS);
   }
 
   /** What an element and all that it lies in do to the words in it. */
