@@ -24,7 +24,7 @@ function Lack({ capture }: { capture: CaptureDetail }) {
   const words = capture.lacking.reduce((sum, row) => sum + row.words, 0);
   return (
     <>
-      <h3 className="font-semibold">Not whole</h3>
+      <h2 className="font-semibold">Not whole</h2>
       {capture.words > 0 && (
         <p>
           <span className="figure">
@@ -60,9 +60,9 @@ function Help({ capture, row }: { capture: CaptureDetail; row: Lacking }) {
 function LeftOut({ capture }: { capture: CaptureDetail }) {
   return (
     <>
-      <h3 className="font-semibold">
+      <h2 className="font-semibold">
         <span className="figure">{capture.left_out.length}</span> left out
-      </h3>
+      </h2>
       <p>These hang in the window, over the page:</p>
       <ul className="mb-1 list-disc pl-4">
         {capture.left_out.map((words, index) => (
