@@ -3,6 +3,7 @@
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import replace
 from pathlib import Path
 from urllib.parse import quote
 
@@ -88,3 +89,32 @@ def test_every_row_is_there_on_a_slow_machine(
     thread.join()
     assert failed == []
     assert _rows(tmp_path) == list(range(1, ROWS + 1))
+
+
+def test_a_list_that_is_cut_off_goes_on_where_it_ended(
+    server: KindsServer, take: Take, tmp_path: Path
+) -> None:
+    upper, lower = tmp_path / "upper", tmp_path / "lower"
+    request = _request(server, "virtua", "panel")
+    _, cut_off = take(replace(request, max_height_px=1_500), upper)
+    assert cut_off.truncated
+    assert cut_off.wholeness.is_whole, "what was left out on purpose is not missing"
+    _, rest = take(replace(request, from_px=1_500), lower)
+    assert not rest.truncated
+    rows = _rows(upper) + _rows(lower)
+    assert rows == sorted(set(rows))
+    assert rows[-1] == ROWS
+
+
+def test_a_panel_with_a_list_is_taken_on_a_phone(server: KindsServer, take: Take, tmp_path: Path) -> None:
+    request = replace(
+        _request(server, "react-virtuoso", "panel"),
+        screen=PRESETS["phone"],
+        extent="panel",
+        element="#list",
+    )
+    take(request, tmp_path)
+    manifest = StripManifest.load(tmp_path)
+    pixels = whole_page(tmp_path, manifest).rows(0, manifest.height_px)
+    found = [row.number for row in find_landmarks(pixels, 3, bits=ROW_BITS)]
+    assert found == list(range(1, ROWS + 1))

@@ -186,13 +186,15 @@ class PageDoor:
         """Run a page script in the page and in the frames down to its content, from outer to inner."""
         return [self._run_in(frame, script, argument, timeout_ms) for frame in self._frames]
 
-    def words(self, area_px: Box, *, seen: list[str], timeout_ms: int) -> list[tuple[str, dict[str, Any]]]:
+    def words(
+        self, area_px: Box, *, seen: list[str], cut_off: bool, timeout_ms: int
+    ) -> list[tuple[str, dict[str, Any]]]:
         """What the page script ``words`` finds where the content is, and in each other frame that is seen.
 
         Each with the address of its frame, empty where the content is.
         """
         edges = {"top": area_px.y_px, "bottom": area_px.bottom_px, "right": area_px.right_px}
-        order = {"areaPx": edges, "seen": seen}
+        order = {"areaPx": edges, "seen": seen, "cutOff": cut_off}
         rows = [("", self._run_in(self._frames[-1], "words", order, timeout_ms))]
         for frame in self._page.frames:
             if frame in self._frames:

@@ -51,8 +51,10 @@ class StepPlan:
     """Height of the page as it stands, with what lies below the view."""
     inner: bool
     """Whether something in the page scrolls, not the window."""
-    limit_px: int | None = None
-    """The greatest height of the picture; None when it goes to the page's end."""
+    limit_px: int
+    """The greatest height of the picture."""
+    in_view: bool
+    """Whether all that is scrolled is seen in the window: it can be taken without laying out more."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -246,7 +248,9 @@ class _Steps:
 
     def picture_of_view(self) -> list[bytes]:
         """What the window shows, to be kept or not."""
-        return [self._taker.picture(tile, in_view=True) for tile in self._tiles(self.plan.view_px)]
+        return [
+            self._taker.picture(tile, in_view=self.plan.in_view) for tile in self._tiles(self.plan.view_px)
+        ]
 
     def keep_view(self, pictures: list[bytes]) -> None:
         """Keep what the window showed."""
@@ -263,13 +267,12 @@ class _Steps:
             left_px = max(0, plan.area_px.height_px - look.view_px)
             self._taker.expected = 1 + round(left_px / (look.view_px * _STEP_SHARE))
         height_px = end_px - start_px + above_px
-        if plan.limit_px is not None:
-            height_px = min(height_px, plan.limit_px - self.taken_px)
+        height_px = min(height_px, plan.limit_px - self.taken_px)
         if height_px > 0:
             look = self._take_at_rest(look, start_px - above_px, height_px)
         if self.taken_px == height_px and plan.inner:
             self._page.hide_around(hide=True)
-        return look, plan.limit_px is None or self.taken_px < plan.limit_px
+        return look, self.taken_px < plan.limit_px
 
     def take_below(self) -> None:
         """Take what lies below the thing that scrolls, once, at the end."""
@@ -285,7 +288,7 @@ class _Steps:
         for left in range(_PICTURE_TRIES, 0, -1):
             window_top_px = self.plan.view_px.y_px if self.plan.inner else look.top_px
             clip_px = self._clip(window_top_px + start_px, height_px)
-            pictures = [self._taker.picture(tile, in_view=True) for tile in self._tiles(clip_px)]
+            pictures = [self._taker.picture(tile, in_view=self.plan.in_view) for tile in self._tiles(clip_px)]
             if self._restless or self._look(None, glance=True).pieces == look.pieces:
                 break
             before, look = look, self.rest(None)

@@ -140,7 +140,10 @@ def _picture(
             box = replace(area.box, height_px=stepped.height_px)
             doubts_px = stepped.doubts_px
             found = _words(page, request, area, seen=stepped.seen)
-            stopped = not stepped.to_end and plan.limit_px != box.height_px
+            full = plan.limit_px == box.height_px
+            stopped = not stepped.to_end and not full
+            if full and not area.cut_off and request.extent != "between":
+                area = replace(area, cut_off="the page kept growing while it was taken")
         manifest = taker.finish()
     # A page that is moved shows its words elsewhere than where they are afterwards.
     blank = undrawn(passages(found), taker.ink) if prepared.moves == "still" else []
@@ -177,7 +180,12 @@ def _words(
     if area.cut_off or request.from_px or seen is not None:
         # What lies above and below is left out on purpose, or was seen when it was not there.
         area_px = replace(area_px, y_px=0, height_px=_ENDLESS_PX)
-    return page.words(area_px, seen=sorted(seen or ()), timeout_ms=request.patience.operation_ms)
+    return page.words(
+        area_px,
+        seen=sorted(seen or ()),
+        cut_off=bool(area.cut_off or request.from_px),
+        timeout_ms=request.patience.operation_ms,
+    )
 
 
 def _undrawn(page: PageDoor, request: PageRequest, blank: list[Passage]) -> Lacking | None:
@@ -196,12 +204,17 @@ def _step_plan(request: PageRequest, prepared: Prepared, area: Area) -> StepPlan
     page_height_px = measured["heightPx"]
     if request.extent == "panel":
         page_height_px = measured["box"]["y_px"] + measured["box"]["height_px"]
+    view_px = Box(**measured["scroller"]) if inner else window
+    height_px = view_px.height_px
+    ends_there = bool(area.cut_off) or request.extent == "between"
+    growth_px = request.patience.growth_screens * screen.height_px
     return StepPlan(
         area_px=area.box,
-        view_px=Box(**measured["scroller"]) if inner else window,
+        view_px=view_px,
         page_height_px=page_height_px,
         inner=inner,
-        limit_px=area.box.height_px if area.cut_off or request.extent == "between" else None,
+        limit_px=area.box.height_px + (0 if ends_there else growth_px),
+        in_view=area.box.width_px <= screen.width_px and height_px <= screen.height_px,
     )
 
 

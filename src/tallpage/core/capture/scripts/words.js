@@ -3,9 +3,10 @@
  * those that are, their places (CSS px from the page's top left corner); for those that are not, what
  * keeps them from it. Words that nobody meets by scrolling (menus, tabs, closed sections, navigation
  * that scrolls by itself) do not count. `areaPx` is what is taken, null for a frame that shows its own
- * first screen. Of a page that is moved while it is taken, what was `seen` on the way is in the picture.
+ * first screen. Of a page that is moved while it is taken, what was `seen` on the way is in the picture;
+ * with `cutOff`, what it would still scroll to is left out on purpose.
  */
-({ areaPx, seen }) => {
+({ areaPx, seen, cutOff }) => {
   const state = window[Symbol.for("capture")];
   const FIRST_CHARS = 80;
   const OFF_PX = -900; /* what is put so far up or left is put away */
@@ -97,7 +98,8 @@
     /* What waits on top of something else, or was put away, waits for a person to ask for it. */
     const away = begins ? floats(element) || isLeftOut(element) : (clear || hidden) && outer.away;
     const now = { ...outer, clear, hidden, away, faint: (clear || hidden) && !away };
-    const mayCut = style.overflowY !== "visible" && element !== page && element !== document.body;
+    const onPurpose = element === page || element === document.body || (cutOff && element === state.scroller);
+    const mayCut = style.overflowY !== "visible" && !onPurpose;
     const wide = mayCut && rollsSideways(element, style);
     if (wide) now.right = Math.min(now.right, element.getBoundingClientRect().left + window.scrollX + element.clientWidth);
     if (wide) now.wide = element;
