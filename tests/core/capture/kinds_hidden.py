@@ -131,11 +131,10 @@ def hidden() -> dict[str, Kind]:
         ),
         "an article opened over its list": Kind(
             html=page(
-                '<ul style="height:3000px">'
+                '<ul style="height:9000px">'
                 + "".join(f"<li>Notice {row}</li>" for row in range(40))
                 + "</ul>"
                 f'<div style="{_LAYER}"><article style="{_SHEET}">{told(12)}</article></div>',
-                style="body{overflow:hidden}",
             ),
             expected=dict.fromkeys(range(1, 13)),
             height_px=40 + 12 * 400 + 40,
