@@ -8,6 +8,7 @@ import pytest
 from packaging.requirements import Requirement
 from packaging.specifiers import SpecifierSet
 from packaging.tags import Tag, compatible_tags, cpython_tags, parse_tag, platform_tags
+from packaging.utils import canonicalize_name
 
 ROOT = Path(__file__).resolve().parent.parent
 PYTHONS = ["3.11.2", "3.12.0", "3.13.0"]
@@ -59,3 +60,18 @@ def test_every_pin_has_a_wheel_for_debians_own_python() -> None:
         if tags and not tags & supported:
             unfit.append((str(pin), sorted(map(str, tags))))
     assert unfit == []
+
+
+@pytest.mark.parametrize("python", PYTHONS)
+def test_whatever_a_pin_needs_on_a_python_is_pinned_too(python: str) -> None:
+    """An older Python may need a package that a newer one has built in."""
+    pinned = {canonicalize_name(pin.name) for pin in _pins()}
+    place = {"python_full_version": python, "python_version": python.rpartition(".")[0], "extra": ""}
+    lacking = [
+        f"{pin.name} needs {needed}"
+        for pin in _pins()
+        for needed in map(Requirement, distribution(pin.name).requires or ())
+        if canonicalize_name(needed.name) not in pinned
+        if needed.marker is None or needed.marker.evaluate(place)
+    ]
+    assert lacking == []
