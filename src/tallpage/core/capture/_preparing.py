@@ -48,6 +48,10 @@ def prepare(
     """
     timeout_ms = request.patience.operation_ms
     chosen = _choose(page, request, by_wheel=by_wheel)
+    if not chosen.scrolls and request.extent == "full":
+        # What draws itself late may have had nothing to scroll yet.
+        page.run("settle", _settling(request), timeout_ms=timeout_ms)
+        chosen = _choose(page, request, by_wheel=by_wheel)
     wheel = by_wheel and request.extent == "full" and chosen.wheel
     walk = walk_through(page, request, go_on, height_px=chosen.height_px, watching=chosen.watching)
     go_on(Progress(stage="settling"))
@@ -78,6 +82,7 @@ def measured_again(page: PageDoor, request: PageRequest, prepared: Prepared) -> 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Chosen:
     height_px: int
+    scrolls: bool
     watching: bool
     wheel: bool
 
@@ -99,7 +104,12 @@ def _choose(page: PageDoor, request: PageRequest, *, by_wheel: bool) -> _Chosen:
             watching, found = choose()
         if not found["scrolls"]:
             page.leave_frame(timeout_ms=patience.operation_ms)
-    return _Chosen(height_px=found["heightPx"], watching=watching or found["watching"], wheel=found["wheel"])
+    return _Chosen(
+        height_px=found["heightPx"],
+        scrolls=found["scrolls"],
+        watching=watching or found["watching"],
+        wheel=found["wheel"],
+    )
 
 
 def _has_scroller(page: PageDoor, request: PageRequest) -> bool:
