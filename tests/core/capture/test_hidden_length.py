@@ -87,6 +87,17 @@ def test_a_page_that_is_blank_because_its_scripts_failed_says_so(
     assert "null" in " ".join(report.warnings)
 
 
+def test_what_was_left_out_is_told_of_a_page_that_only_hears_the_wheel(
+    server: KindsServer, take: Take, tmp_path: Path
+) -> None:
+    notice = '<div style="position:fixed;bottom:0;height:60px;left:0;right:0">We use cookies</div>'
+    server.pages["hears"] = Kind(
+        html=page(told(1) + notice, script="addEventListener('wheel',()=>{})"), expected={}
+    )
+    _, report = take(PageRequest(address=f"{server.address}/kind/hears", screen=PRESETS["desk"]), tmp_path)
+    assert report.left_out == ("We use cookies",)
+
+
 def test_a_page_that_is_laid_out_anew_for_its_picture_is_taken_to_its_new_end(
     server: KindsServer, take: Take, tmp_path: Path
 ) -> None:

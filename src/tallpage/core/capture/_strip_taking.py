@@ -98,15 +98,15 @@ def take_tiles(
     """Take an area of a page that stands still; the part of it that was taken, in CSS px.
 
     The browser may lay a page out anew for its first picture (fonts are chosen again, for one): when
-    ``area_now`` tells of another area then, that area is taken. ``on_drawn`` may use the page once
+    ``area_now`` tells of another height then, so much is taken. ``on_drawn`` may use the page once
     all its pictures are there, while the last is still written.
     """
     go_on(taker.progress)
     tiles = plan_tiles(area_px, scale)
     first = taker.picture(tiles[0])
     now_px = area_now()
-    if now_px != area_px:
-        area_px = now_px
+    if now_px.height_px != area_px.height_px:
+        area_px = replace(area_px, height_px=now_px.height_px)
         tiles = plan_tiles(area_px, scale)
         first = taker.picture(tiles[0])
     taker.expected = sum(len(tile.strip_heights_device_px) for tile in tiles)

@@ -59,7 +59,8 @@ def take_page(
         if prepared.moves == "wheel" and not taken.moved:
             # The wheel does nothing here: the page is taken as any other.
             empty_folder(folder)
-            prepared = prepare(page, request, steps, go_on, by_wheel=False)
+            again = prepare(page, request, steps, go_on, by_wheel=False)
+            prepared = replace(again, left_out=(*prepared.left_out, *again.left_out))
             taken = _picture(page, request, prepared, folder, go_on, on_progress)
         area, manifest = taken.area, taken.manifest
         taken_px = manifest.height_px // request.screen.scale
