@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from django.test import Client
 
+from tallpage.core.errors import StorageError
 from tallpage.server.exposure import allows_private, refusal_to_start
 from tallpage.server.home import home_folder, own_key
 
@@ -59,6 +60,19 @@ def test_serve_refuses_in_words_and_starts_nothing(tmp_path: Path) -> None:
     assert not (tmp_path / "run").exists()
 
 
+@pytest.mark.parametrize("scheme", ["https", "http", ""])
+def test_over_tls_cookies_only_go_back_over_tls(db: None, scheme: str) -> None:
+    client = Client(enforce_csrf_checks=True)
+    told = {"host": "testserver", "x-forwarded-proto": scheme, "origin": f"{scheme or 'http'}://testserver"}
+    page = client.get("/shelf", headers=told)
+    assert bool(page.cookies["csrftoken"]["secure"]) == (scheme == "https")
+    token = {"x-csrftoken": page.cookies["csrftoken"].value}
+    answer = client.post(
+        "/api/outlets", {"name": "Gazette"}, content_type="application/json", headers={**told, **token}
+    )
+    assert answer.status_code == 201, "a proxy that speaks TLS is in front of it"
+
+
 def test_pictures_are_not_embedded_by_other_sites(db: None) -> None:
     assert Client().get("/api/outlets")["Cross-Origin-Resource-Policy"] == "same-origin"
 
@@ -76,7 +90,7 @@ def test_a_disk_that_is_full_while_a_key_is_written_leaves_none(tmp_path: Path) 
     def full() -> bytes:
         raise OSError(28, "No space left on device")
 
-    with pytest.raises(OSError, match="No space"):
+    with pytest.raises(StorageError, match="full"):
         own_key(tmp_path, "secret.key", full)
     assert list(tmp_path.iterdir()) == []
 

@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Callable
+from contextlib import AbstractContextManager
 
 import pytest
 
@@ -44,6 +45,19 @@ def test_a_blank_name_is_refused_everywhere(api: Api, outlet_id: int, blank: str
     ):
         assert api.refused(method, path, body)["code"] == "invalid"
     assert _names(api) == [("Harbour Gazette", ["Article", "Teaser"])]
+
+
+def test_a_file_of_thousands_of_slots_is_taken_in_with_few_statements(
+    api: Api, outlet_id: int, django_assert_max_num_queries: Callable[..., AbstractContextManager[object]]
+) -> None:
+    slots = [{**SLOT, "name": f"Slot {number}"} for number in range(2_000)] + [{**SLOT, "width_px": 320}]
+    file = {"kind": "outlets", "version": 1, "outlets": [{"name": "harbour gazette", "slots": slots}]}
+    with django_assert_max_num_queries(50):
+        api.send("POST", "/outlets/file", file)
+    (outlet,) = api.get("/outlets")
+    assert [slot["name"] for slot in outlet["slots"]][:3] == ["Article", "Teaser", "Slot 0"]
+    assert len(outlet["slots"]) == 2_002
+    assert outlet["slots"][0]["width_px"] == 320
 
 
 def test_rows_whose_names_an_earlier_version_let_go_blank_are_listed_carried_and_mended(

@@ -55,6 +55,7 @@ def test_a_body_that_is_not_json_is_refused_in_words(api: Api) -> None:
 
 
 HUGE = 10**30
+STEP = {"kind": "pause", "text": "1"}
 FRAME = {"x_px": 0, "y_px": 0, "width_px": 10, "height_px": 10}
 
 
@@ -70,6 +71,11 @@ FRAME = {"x_px": 0, "y_px": 0, "width_px": 10, "height_px": 10}
         ("PATCH", f"/cuts/{HUGE}", {"version": 1, "name": "x"}),
         ("POST", "/outlets", {"name": "\ud800"}),
         ("GET", f"/sweeps/{HUGE}/rows", None),
+        ("GET", f"/sweeps/1/rows?offset={HUGE}", None),
+        ("POST", "/captures", {"address": "a.example", "settings": {"leave_out": ["#a"] * 100_000}}),
+        ("POST", "/captures", {"address": "a.example", "settings": {"leave_out": ["#a"] * 500}}),
+        ("POST", "/captures", {"address": "a.example", "settings": {"steps": [STEP] * 100_000}}),
+        ("POST", "/captures", {"address": "a.example", "settings": {"steps": [STEP] * 100}}),
     ],
 )
 def test_absurd_numbers_and_texts_are_refused_in_words(
@@ -78,6 +84,11 @@ def test_absurd_numbers_and_texts_are_refused_in_words(
     answer = api._sent(method, path, body)
     assert 400 <= answer.status_code < 500, answer.content
     assert answer["Content-Type"] == "application/problem+json"
+
+
+@pytest.mark.parametrize("query", ["limit=-1&before=-5", f"limit={HUGE}", f"before={HUGE}", "before=-1"])
+def test_any_stretch_of_the_shelf_can_be_asked_for(api: Api, query: str) -> None:
+    assert api.client.get(f"/api/captures?{query}").status_code < 500
 
 
 def test_a_request_that_is_too_large_is_refused_in_words(api: Api) -> None:

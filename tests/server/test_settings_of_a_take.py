@@ -1,4 +1,5 @@
 from collections.abc import Callable
+from urllib.parse import urlencode
 
 import pytest
 
@@ -114,6 +115,14 @@ def test_own_screens_are_added_chosen_and_removed(api: Api, run_queue: Callable[
     run_queue()
     taken = api.get(f"/captures/{capture_id}")
     assert (taken["width_px"], taken["screen"]["touch"]) == (1_200, True)
-    api.send("DELETE", "/screens/Kiosk", status=204)
+    api.send("DELETE", "/screens?name=Kiosk", status=204)
     assert api.get("/screens") == presets
-    assert api.refused("DELETE", "/screens/desk")["status"] == 404
+    assert api.refused("DELETE", "/screens?name=desk")["status"] == 404
+
+
+@pytest.mark.parametrize("name", ["a/b", "..", "50 % & more?", "#1"])
+def test_an_own_screen_of_any_name_can_be_removed(api: Api, name: str) -> None:
+    before = api.get("/screens")
+    api.send("POST", "/screens", {"name": name, "width_px": 600, "height_px": 900}, status=201)
+    api.send("DELETE", f"/screens?{urlencode({'name': name})}", status=204)
+    assert api.get("/screens") == before

@@ -95,3 +95,9 @@ def test_cookies_come_from_a_file(api: Api) -> None:
 def test_sign_ins_that_make_no_sense_are_refused(api: Api, site: str, change: dict[str, str]) -> None:
     assert api.refused("PUT", "/sign-ins/form", {**_crew(site), **change})["status"] == 422
     assert api.get("/sign-ins") == []
+
+
+def test_a_file_that_is_nested_without_end_is_refused_in_words(api: Api) -> None:
+    form = {"host": "skerrin.example", "file": SimpleUploadedFile("c.json", b"[" * 200_000 + b"]" * 200_000)}
+    answer = api.client.post("/api/sign-ins/state", form)
+    assert (answer.status_code, answer.json()["code"]) == (422, "sign_in_unreadable")

@@ -62,7 +62,7 @@ def test_a_site_is_asked_for_its_pages(api: Api, site: str) -> None:
 
 
 def test_of_many_hosts_those_with_most_pages_are_asked_for_their_wishes(
-    api: Api, monkeypatch: pytest.MonkeyPatch
+    monkeypatch: pytest.MonkeyPatch,
 ) -> None:
     pages = [f"https://h{number}.example/{path}" for number in range(22) for path in ("a", "b", "c")]
     pages.remove("https://h3.example/c")
@@ -79,14 +79,13 @@ def test_of_many_hosts_those_with_most_pages_are_asked_for_their_wishes(
         return Fetched(address=address, status=200, media_type="text/xml", data=data.encode())
 
     monkeypatch.setattr(listing, "fetcher", lambda **_: fetch)
-    listed = api.send("POST", "/lists/site", {"address": "https://h0.example/sitemap.xml"})
-    left_out = {page["address"] for page in listed["pages"] if page["forbidden"]}
-    assert len(left_out) == 20
-    assert not left_out & {"https://h3.example/b", "https://h7.example/b"}
+    listed = listing.read_site("https://h0.example/sitemap.xml", None)
+    assert len(listed.forbidden) == 20
+    assert not listed.forbidden & {"https://h3.example/b", "https://h7.example/b"}
     assert len(set(asked)) == 20
-    assert listed["problems"] == [
-        "robots.txt was asked of the 20 hosts with the most pages, not of the other 2."
-    ]
+    assert listed.problems == (
+        "robots.txt was asked of the 20 hosts with the most pages, not of the other 2.",
+    )
 
 
 @pytest.mark.parametrize(
@@ -308,3 +307,29 @@ def test_pages_of_a_sweep_do_not_crowd_out_what_was_taken_alone(api: Api, go: Ca
     go(4)
     assert api.get("/captures")["total"] == 5
     assert [row["id"] for row in api.get("/captures?alone=true")["captures"]] == [alone_id]
+
+
+def test_of_two_windows_that_mark_one_shot_the_later_is_told(api: Api, go: Callable[[int], None]) -> None:
+    sweep_id = started(api, "/a", "/b")
+    go(2)
+    ids = [row["shots"][0]["id"] for row in api.get(f"/sweeps/{sweep_id}/rows")["rows"]]
+    path = f"/sweeps/{sweep_id}/mark"
+    api.send("POST", path, {"shot_ids": ids, "word": "keep", "was": ["", ""]})
+    problem = api.refused("POST", path, {"shot_ids": ids, "word": "drop", "was": ["", "keep"]})
+    assert (problem["status"], problem["code"]) == (409, "changed_elsewhere")
+    assert {shot.mark for shot in Shot.objects.filter(pk__in=ids)} == {"keep"}
+    assert not Shot.objects.filter(dropped=True).exists()
+    api.send("POST", path, {"shot_ids": ids, "word": "drop", "was": ["keep", "keep"]})
+    api.send("POST", path, {"shot_ids": ids, "word": "", "was": ["drop", "drop"]})
+
+
+def test_a_long_list_is_read_beside_the_server(api: Api, monkeypatch: pytest.MonkeyPatch) -> None:
+    text = "\n".join(f"skerrin.example/pier/{number}/{'x' * 50}" for number in range(2_000))
+    listed = api.send("POST", "/lists/text", {"text": text})
+    assert len(listed["pages"]) == 2_000
+    monkeypatch.setattr(listing, "_READING_S", 0.0)
+    assert api.refused("POST", "/lists/text", {"text": text})["code"] == "list_too_large"
+    assert api.send("POST", "/lists/text", {"text": "skerrin.example/a"})["pages"]
+    form = {"list_file": SimpleUploadedFile("list.txt", text.encode())}
+    answer = api.client.post("/api/lists/file", form)
+    assert (answer.status_code, answer.json()["title"]) == (422, "list.txt takes too long to read.")

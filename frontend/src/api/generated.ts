@@ -288,25 +288,9 @@ export interface paths {
          * @description Add a display of one's own.
          */
         post: operations["add_screen"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/screens/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
         /**
          * Delete Screen
-         * @description Remove an own display; captures that were taken on it stay.
+         * @description Remove the own display of a name, which may hold any character; captures that were taken on it stay.
          */
         delete: operations["delete_screen"];
         options?: never;
@@ -2690,7 +2674,7 @@ export interface components {
         };
         /**
          * MarkIn
-         * @description A word on some shots.
+         * @description A word on some shots. With ``was``, only if each still has the word that the person saw.
          */
         MarkIn: {
             /** Shot Ids */
@@ -2700,6 +2684,8 @@ export interface components {
              * @enum {string}
              */
             word: "keep" | "retake" | "drop" | "";
+            /** Was */
+            was?: ("keep" | "retake" | "drop" | "")[] | null;
         };
         /**
          * RetakeIn
@@ -3190,11 +3176,11 @@ export interface operations {
     };
     delete_screen: {
         parameters: {
-            query?: never;
-            header?: never;
-            path: {
+            query: {
                 name: string;
             };
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -5,6 +5,8 @@ Exit codes: 0 done, 1 failed, 2 usage, 3 the limit cannot be met acceptably.
 
 from __future__ import annotations
 
+from typing import Annotated
+
 import typer
 
 from tallpage.cli._capture import capture
@@ -28,6 +30,16 @@ def serve() -> None:
     from tallpage.server.serve import serve_all
 
     serve_all()
+
+
+@app.command()
+def tidy(
+    dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say what would be cleared.")] = False,
+) -> None:
+    """Clear what nothing in the data folder refers to. The running server does so once an hour."""
+    from tallpage.cli._tidy import tidy_data_folder
+
+    tidy_data_folder(dry_run=dry_run)
 
 
 def main() -> None:

@@ -12,7 +12,7 @@ from typing import Annotated
 
 import typer
 
-from tallpage.cli._telling import print_json, progress_bar, require_folder, told_in_one_line
+from tallpage.cli._telling import print_json, progress_bar, require_file, told_in_one_line
 from tallpage.core.capture import (
     LEAST_BUSY_S,
     BasicSignIn,
@@ -113,7 +113,7 @@ def capture(
             sign_in=_sign_in(sign_in_file, basic=basic),
             patience=Patience().busy_for(busy),
         )
-        require_folder(out)
+        require_file(out)
         scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))
         try:
             with Browser() as browser, progress_bar() as on_progress:

@@ -9,7 +9,7 @@ from typing import Annotated, Any
 
 import typer
 
-from tallpage.cli._telling import NOT_MET, print_json, progress_bar, require_folder, told_in_one_line
+from tallpage.cli._telling import NOT_MET, print_json, progress_bar, require_file, told_in_one_line
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import FORMATS, FitOrder, FitResult, fidelity_in_words, fit_cut, require_formats
@@ -55,7 +55,7 @@ def fit(
             limit_bytes=parse_byte_count(limit),
             formats=require_formats(formats.split(",")),
         )
-        require_folder(out)
+        require_file(out)
         upright = Raster.open_foreign(picture).normalised().size
 
         def open_as(plan: SizePlan) -> Raster:

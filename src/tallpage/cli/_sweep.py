@@ -80,7 +80,10 @@ def sweep(
         pages, problems = _listed(source, column)
         from_sitemap = bool(_WEB.match(source))
         respected = robots if robots is not None else from_sitemap
-        kept, forbidden = _welcome(pages) if respected else (pages, 0)
+        kept, forbidden = pages, 0
+        if respected:
+            kept, forbidden, unknown = _welcome(pages)
+            problems += unknown
         if not kept.pages:
             raise ListError(f"{source} holds no page to take.", code="list_empty")
         order = SweepOrder(
@@ -141,11 +144,11 @@ def _listed(source: str, column: int | None) -> tuple[PageList, list[str]]:
     return list_of(found), []
 
 
-def _welcome(pages: PageList) -> tuple[PageList, int]:
-    """The pages that their hosts let programmes take, and how many they do not."""
+def _welcome(pages: PageList) -> tuple[PageList, int, tuple[str, ...]]:
+    """The pages that their hosts let programmes take, how many they do not, and what cannot be known."""
     robots = Robots(fetcher())
     kept: list[ListedPage] = [page for page in pages.pages if robots.allows(page.address)]
-    return replace(pages, pages=tuple(kept)), len(pages.pages) - len(kept)
+    return replace(pages, pages=tuple(kept)), len(pages.pages) - len(kept), robots.problems
 
 
 def _slot(text: str) -> SlotOrder:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -40,10 +41,21 @@ _USAGE_CODES = {
 
 
 def require_folder(out: Path) -> None:
-    if not out.absolute().parent.is_dir():
+    """Refuse a place that could not be written in the end, before anything is done for it."""
+    folder = out.absolute().parent
+    if not folder.is_dir():
+        raise StorageError(f"There is no folder {folder}.", hint="Make it first.", code="no_folder")
+    if not os.access(folder, os.W_OK):
         raise StorageError(
-            f"There is no folder {out.absolute().parent}.", hint="Make it first.", code="no_folder"
+            "The folder cannot be written.", hint="Check who owns it.", code="storage_denied", folder=folder
         )
+
+
+def require_file(out: Path) -> None:
+    """As :func:`require_folder`; what is a folder already is no file either."""
+    require_folder(out)
+    if out.is_dir():
+        raise StorageError(f"{out} is a folder.", hint="Name a file in it.", code="no_folder")
 
 
 def print_json(facts: dict[str, Any]) -> None:
@@ -63,7 +75,8 @@ def told_in_one_line() -> Iterator[None]:
 
 
 def _fail(error: TallPageError) -> NoReturn:
-    line = f"{error.sentence} {error.hint}".strip().replace("\n", " ")
+    where = f"{error.folder}: " if isinstance(error, StorageError) and error.folder else ""
+    line = f"{where}{error.sentence} {error.hint}".strip().replace("\n", " ")
     print(line, file=sys.stderr)
     raise typer.Exit(_USAGE if error.code in _USAGE_CODES else _FAILED) from None
 

@@ -2,6 +2,8 @@
 
 TallPageError
 ├── AddressError        the address cannot be used
+├── ScreenError         the screen cannot be simulated
+├── BrowserMissing      Chromium is not installed, or would not start
 ├── PageError           the page could not be taken
 │   └── PageUnreachable     the host could not be reached; trying again may help
 ├── PictureError        the picture cannot be used
@@ -11,6 +13,8 @@ TallPageError
 ├── FitError            what was asked of a file makes no sense
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
 ├── StorageError        the data folder cannot be written
+│   └── StorageBusy         somebody else writes; trying again helps
+├── ChangedElsewhere    another window changed the same thing meanwhile
 └── Stopped             the person asked to stop
 
 Each carries a code (stable, for programmes), a sentence (what happened, to what)
@@ -18,6 +22,8 @@ and a hint (what to do next).
 """
 
 from __future__ import annotations
+
+from pathlib import Path
 
 
 class TallPageError(Exception):
@@ -39,6 +45,20 @@ class AddressError(TallPageError):
 
     code = "address_malformed"
     default_hint = "Type it as the browser shows it, for example example.org/page."
+
+
+class ScreenError(TallPageError):
+    """A screen outside what can be simulated."""
+
+    code = "screen_impossible"
+    default_hint = "Give 200–4,000 × 200–4,000 CSS px and a scale of 1, 2 or 3, like 390x844@3."
+
+
+class BrowserMissing(TallPageError):
+    """Chromium is not installed, or would not start."""
+
+    code = "browser_missing"
+    default_hint = "Install Debian's package chromium, or set TALLPAGE_CHROMIUM to its path."
 
 
 class PageError(TallPageError):
@@ -96,10 +116,33 @@ class ListError(TallPageError):
 
 
 class StorageError(TallPageError):
-    """The data folder is full or cannot be written."""
+    """A folder is full or cannot be written.
+
+    ``folder`` is for whoever sits at this machine; it is no part of what others are told.
+    """
 
     code = "storage_failed"
     default_hint = "Free some space in the data folder, then try again. Nothing that was saved is lost."
+
+    def __init__(
+        self, sentence: str, *, hint: str | None = None, code: str | None = None, folder: Path | None = None
+    ) -> None:
+        super().__init__(sentence, hint=hint, code=code)
+        self.folder = folder
+
+
+class StorageBusy(StorageError):
+    """Somebody else writes to the database for longer than is waited."""
+
+    code = "storage_busy"
+    default_hint = "Try again in a moment. Nothing that was saved is lost."
+
+
+class ChangedElsewhere(TallPageError):
+    """Somebody, or another tab, changed the same thing meanwhile."""
+
+    code = "changed_elsewhere"
+    default_hint = "The newer version is shown; make your change again on it."
 
 
 class Stopped(TallPageError):

@@ -64,10 +64,18 @@ def storage_errors(folder: Path) -> Iterator[None]:
     try:
         yield
     except OSError as error:
-        if error.errno in (errno.ENOSPC, errno.EDQUOT):
-            raise StorageError("The disk that holds the data folder is full.", code="storage_full") from error
-        if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
-            raise StorageError(
-                f"{folder} cannot be written.", hint="Check who owns the folder.", code="storage_denied"
-            ) from error
-        raise
+        ours = refusal_to_write(error, folder)
+        if ours is None:
+            raise
+        raise ours from error
+
+
+def refusal_to_write(error: OSError, folder: Path | None = None) -> StorageError | None:
+    """What a person is told when the system refuses to write; None when that is not what happened."""
+    if error.errno in (errno.ENOSPC, errno.EDQUOT):
+        return StorageError("The disk is full.", code="storage_full", folder=folder)
+    if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS, errno.ENOTDIR):
+        return StorageError(
+            "The folder cannot be written.", hint="Check who owns it.", code="storage_denied", folder=folder
+        )
+    return None

@@ -9,8 +9,6 @@ from importlib import resources
 from pathlib import Path
 from typing import Any
 
-import django
-
 from tallpage.demo.photo_store import PhotoStore
 
 SITE_PORT = int(os.environ.get("TALLPAGE_DEMO_SITE_PORT", "8610"))
@@ -40,16 +38,10 @@ def order_first_pages(site: str) -> None:
         order_page(site + path, PRESETS[screen])
 
 
-def main() -> None:
-    """Load what is missing, then run everything until it is ended."""
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tallpage.server.settings")
-    django.setup()
+def load_demo() -> dict[str, list[str]]:
+    """Load what is missing of the demo's data; gives the process of the demo site."""
     from django.conf import settings
-    from django.core.management import call_command
 
-    from tallpage.server.serve import serve_all
-
-    call_command("migrate", verbosity=0)
     photos = Path(settings.HOME) / "demo-photographs"
     print("Painting the demo site's photographs, where they are missing…", flush=True)
     PhotoStore(photos).paint_all()
@@ -60,16 +52,15 @@ def main() -> None:
         order_first_pages(site)
         loaded.touch()
     print(f"The demo site, Skerrin Sound Ferries, is at {site}/", flush=True)
-    command = [
-        sys.executable,
-        "-m",
-        "tallpage.demo.site_server",
-        "--port",
-        str(SITE_PORT),
-        "--photos",
-        str(photos),
-    ]
-    serve_all(more={"site": command})
+    command = [sys.executable, "-m", "tallpage.demo.site_server"]
+    return {"site": [*command, "--port", str(SITE_PORT), "--photos", str(photos)]}
+
+
+def main() -> None:
+    """Load what is missing, then run everything until it is ended."""
+    from tallpage.server.serve import serve_all
+
+    serve_all(load=load_demo)
 
 
 if __name__ == "__main__":

@@ -25,6 +25,7 @@ from tallpage.core.processes import die_with_parent
 from tallpage.demo.notices import amendment, notice_numbers, notice_title, notices_from
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.sitemaps import sitemap_file
+from tallpage.server.supervisor import supervisor_id
 
 PAGES = {
     "/": "home",
@@ -233,7 +234,7 @@ def main() -> None:
         "--photos", type=Path, required=True, help="folder where painted photographs are kept"
     )
     options = parser.parse_args()
-    die_with_parent()
+    die_with_parent(supervisor_id())
     with DemoSite(options.port, PhotoStore(options.photos)) as site:
         site.serve_forever()
 

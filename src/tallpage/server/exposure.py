@@ -42,3 +42,16 @@ def same_origin_resources(
         return response
 
     return responding
+
+
+def secure_cookies(respond: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Middleware: what was asked for over TLS sets cookies that only go back over TLS."""
+
+    def responding(request: HttpRequest) -> HttpResponse:
+        response = respond(request)
+        if request.is_secure():
+            for cookie in response.cookies.values():
+                cookie["secure"] = True
+        return response
+
+    return responding

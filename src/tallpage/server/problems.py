@@ -2,28 +2,34 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 from http import HTTPStatus
 from typing import Any
 
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
-from django.db import IntegrityError
+from django.db import IntegrityError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from tallpage.core.errors import (
     AddressError,
+    ChangedElsewhere,
     FitError,
     FrameError,
     ListError,
     PageError,
     PictureError,
+    ScreenError,
+    StorageBusy,
     StorageError,
     TallPageError,
 )
+from tallpage.core.files import refusal_to_write
 from tallpage.core.units import format_bytes
+from tallpage.server.database import refusal_of
 
 _log = logging.getLogger(__name__)
 
@@ -34,15 +40,11 @@ _STATUS: dict[type[TallPageError], HTTPStatus] = {
     FrameError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FitError: HTTPStatus.UNPROCESSABLE_ENTITY,
     ListError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    ScreenError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    StorageBusy: HTTPStatus.SERVICE_UNAVAILABLE,  # before the storage errors that it is one of
     StorageError: HTTPStatus.INSUFFICIENT_STORAGE,
+    ChangedElsewhere: HTTPStatus.CONFLICT,
 }
-
-
-class ChangedElsewhere(TallPageError):
-    """Somebody, or another tab, changed the same thing meanwhile."""
-
-    code = "changed_elsewhere"
-    default_hint = "The newer version is shown; make your change again on it."
 
 
 def problem(status: int, code: str, sentence: str, hint: str = "", **more: Any) -> HttpResponse:
@@ -63,8 +65,6 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(TallPageError)
     def ours(_request: HttpRequest, error: TallPageError) -> HttpResponse:
-        if isinstance(error, ChangedElsewhere):
-            return problem(HTTPStatus.CONFLICT, error.code, error.sentence, error.hint)
         status = next(
             (code for kind, code in _STATUS.items() if isinstance(error, kind)), HTTPStatus.BAD_REQUEST
         )
@@ -101,6 +101,21 @@ def install(api: NinjaAPI) -> None:
             f"The request is over {format_bytes(most)}.",
             "Send it in parts, or as a file.",
         )
+
+    @api.exception_handler(OperationalError)
+    def database_refuses(request: HttpRequest, error: OperationalError) -> HttpResponse:
+        refusal = refusal_of(error)
+        return ours(request, refusal) if refusal else unexpected(request, error)
+
+    @api.exception_handler(OSError)
+    def disk_refuses(request: HttpRequest, error: OSError) -> HttpResponse:
+        if error.errno == errno.ENAMETOOLONG:
+            return problem(422, "name_too_long", "The file's name is too long.", "Give it a shorter one.")
+        refusal = refusal_to_write(error)
+        if refusal is None:
+            return unexpected(request, error)
+        _log.error("the disk refused at %s: %s", request.path, error)
+        return ours(request, refusal)
 
     @api.exception_handler(OverflowError)
     @api.exception_handler(IntegrityError)

@@ -9,9 +9,11 @@ from csp.constants import NONE, SELF
 from django.core.exceptions import ImproperlyConfigured
 
 from tallpage.core.capture import PrivateHosts
+from tallpage.core.files import storage_errors
 from tallpage.core.sweep import workers_for_this_machine
 from tallpage.server.exposure import allows_private
 from tallpage.server.home import home_folder, secret_key
+from tallpage.server.telling import whole_number
 
 PACKAGE = Path(__file__).resolve().parent.parent
 PROJECT = PACKAGE.parent.parent
@@ -21,7 +23,7 @@ OUT = Path(os.environ.get("TALLPAGE_OUT") or HOME / "out")
 SECRET_KEY = secret_key(HOME)
 DEBUG = os.environ.get("TALLPAGE_DEBUG") == "1"
 HOST = os.environ.get("TALLPAGE_HOST", "127.0.0.1")
-PORT = int(os.environ.get("TALLPAGE_PORT", "8600"))
+PORT = whole_number("TALLPAGE_PORT", 8_600, most=65_535)
 LOOPBACK = HOST in ("127.0.0.1", "::1", "localhost")
 OTHER_HOSTS = os.environ.get("TALLPAGE_ALLOWED_HOSTS", "").split()
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *OTHER_HOSTS]
@@ -48,10 +50,13 @@ INSTALLED_APPS = [
     "tallpage.server.shelf",
     "tallpage.server.outlets",
     "tallpage.server.sweeps",
+    "tallpage.server.upkeep",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "tallpage.server.exposure.same_origin_resources",
+    "tallpage.server.exposure.secure_cookies",
+    "tallpage.server.reserve.room_to_delete",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -95,8 +100,8 @@ USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"
 
-PAGE_WORKERS = int(os.environ.get("TALLPAGE_PAGE_WORKERS") or min(16, workers_for_this_machine()))
-FILE_WORKERS = int(os.environ.get("TALLPAGE_FILE_WORKERS", "1"))
+PAGE_WORKERS = whole_number("TALLPAGE_PAGE_WORKERS", min(16, workers_for_this_machine()), most=64)
+FILE_WORKERS = whole_number("TALLPAGE_FILE_WORKERS", 1, most=64)
 
 # Where tickets are kept: in the database, or with several machines in a Redis that all reach.
 BROKER = os.environ.get("TALLPAGE_BROKER", "")
@@ -143,6 +148,9 @@ CONTENT_SECURITY_POLICY = {
         "manifest-src": [SELF],
     }
 }
+# A proxy in front that speaks TLS says so. A client that says so of itself only makes its own
+# cookies stricter.
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
@@ -154,7 +162,8 @@ CSRF_COOKIE_SAMESITE = "Strict"
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_MEMORY_SIZE = 8_000_000  # a list of 20,000 pages
 FILE_UPLOAD_TEMP_DIR = HOME / "incoming"
-FILE_UPLOAD_TEMP_DIR.mkdir(exist_ok=True)
+with storage_errors(HOME):
+    FILE_UPLOAD_TEMP_DIR.mkdir(exist_ok=True)
 
 LOGGING = {
     "version": 1,

@@ -3,13 +3,14 @@
 captures/<key>/   strips and manifest, never altered
 outputs/<key>.<extension>   files made from cuts
 views/<key>/      thumbnails and the like; may be deleted at any time
-incoming/         work under way; swept when a worker starts
+incoming/         work under way
+reserve           room for deleting when the disk is full
+run/              what the running server notes of itself
 """
 
 from __future__ import annotations
 
 import shutil
-import time
 import uuid
 from pathlib import Path
 
@@ -71,9 +72,11 @@ def incoming_upload(name: str) -> Path:
 def publish_capture(folder: Path) -> str:
     """Move a finished folder of strips to its final place; returns its key, which is the folder's name.
 
-    So whoever is killed between this and writing the row leaves a folder that can be found again.
+    So whoever is killed between this and writing the row leaves a folder that can be found again. Where
+    the row could not be written, it is tried again: then the folder has moved already.
     """
-    move_folder_whole(folder, capture_folder(folder.name))
+    if folder.exists() or not capture_folder(folder.name).exists():
+        move_folder_whole(folder, capture_folder(folder.name))
     return folder.name
 
 
@@ -86,12 +89,9 @@ def _home() -> Path:
     return Path(settings.HOME)
 
 
-def sweep_incoming(*, older_than_seconds: float) -> None:
-    """Delete what broken-off work left behind. Recent things may belong to a job that will be resumed."""
-    oldest = time.time() - older_than_seconds
-    for path in (_home() / "incoming").glob("*"):
-        if path.stat().st_mtime < oldest:
-            if path.is_dir():
-                discard_folder(path)
-            else:
-                path.unlink(missing_ok=True)
+def discard(path: Path) -> None:
+    """Delete a file or folder that nothing refers to."""
+    if path.is_dir() and not path.is_symlink():
+        discard_folder(path)
+    else:
+        path.unlink(missing_ok=True)

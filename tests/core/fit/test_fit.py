@@ -1,4 +1,5 @@
 import io
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -14,11 +15,13 @@ from tallpage.core.fit import (
     Choice,
     FitOrder,
     FitResult,
+    _fit,
     fit_cut,
     fit_raster,
     fit_with,
     require_formats,
 )
+from tallpage.core.fit._making import measured
 from tallpage.core.geometry import Size
 from tallpage.core.picture import WHITE, Raster
 from tallpage.core.sizing import SizePlan, Sizing, sized
@@ -221,3 +224,15 @@ def test_colours_of_letters_are_kept_whole_and_those_of_photographs_are_halved(b
         "JPEG, halved colour",
     }
     assert {curve.recipe.name for curve in tried["photograph"].curves} == {"JPEG, halved colour"}
+
+
+def test_of_files_that_look_like_nothing_the_one_with_most_bytes_is_chosen(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    monkeypatch.setattr(_fit, "measured", lambda *told: replace(measured(*told), fidelity=0.0))
+    result = fit_raster(
+        raster_of(text_page(400, 400)), limit_bytes=6_000, formats=["jpeg", "webp", "avif", "png"]
+    )
+    assert result.chosen is not None
+    assert len(result.candidates) > 1
+    assert result.chosen.byte_count == max(row.byte_count for row in result.candidates)

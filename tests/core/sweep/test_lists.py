@@ -125,6 +125,32 @@ def test_the_likeliest_column_of_a_table_is_found_and_another_may_be_chosen() ->
         assert list_of(table.found_in(2)).bad_count == 2
 
 
+def test_links_behind_the_words_of_a_table_are_read() -> None:
+    book = openpyxl.Workbook()
+    for row in (
+        ["Page", "Note"],
+        ["Islands", "https://skerrin.example/note"],
+        ['=HYPERLINK("https://skerrin.example/fleet","Fleet")', ""],
+        ["skerrin.example/news", ""],
+        ["Crew", ""],
+    ):
+        book.active.append(row)
+    book.active["A2"].hyperlink = "https://skerrin.example/islands"
+    book.active["A4"].hyperlink = "https://elsewhere.example/"
+    book.active["A5"].hyperlink = "mailto:crew@skerrin.example"
+    data = io.BytesIO()
+    book.save(data)
+    table = read_file(data.getvalue(), "list.xlsx")
+    assert table.likeliest == 0
+    found = list_of(table.found_in(0))
+    assert _addresses(found) == [
+        "https://skerrin.example/islands",
+        "https://skerrin.example/fleet",
+        "https://skerrin.example/news",
+    ]
+    assert [row.text for row in found.bad] == ["Crew"]
+
+
 def test_a_plain_text_file_is_read_as_if_pasted() -> None:
     assert _addresses(list_of(read_file(b"\xef\xbb\xbfskerrin.example/a\r\n", "a.txt").found_in(0))) == [
         "https://skerrin.example/a"

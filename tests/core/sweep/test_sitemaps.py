@@ -4,7 +4,8 @@ import gzip
 
 import pytest
 
-from tallpage.core.errors import ListError, PageUnreachable
+from tallpage.core.capture import Guard, PrivateHosts
+from tallpage.core.errors import AddressError, ListError, PageUnreachable
 from tallpage.core.sweep import Fetched, Robots, fetcher, links_of_page, read_sitemap, sitemap_like
 
 SPACE = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"'
@@ -117,13 +118,44 @@ def test_links_are_taken_from_the_main_part_of_a_page() -> None:
         links_of_page(Fetched(address=f"{ROOT}/a", status=404, media_type="text/html", data=b""))
 
 
-def test_robots_are_asked_once_a_host_and_silence_is_consent() -> None:
+def test_robots_are_asked_once_a_host() -> None:
     web = Web(robots_txt="User-agent: *\nDisallow: /crew\n")
     robots = Robots(web.fetch)
     assert robots.allows(f"{ROOT}/news")
     assert not robots.allows(f"{ROOT}/crew/room")
-    assert robots.allows("https://silent.example/crew")
-    assert web.asked == [f"{ROOT}/robots.txt", "https://silent.example/robots.txt"]
+    assert web.asked == [f"{ROOT}/robots.txt"]
+    assert robots.problems == ()
+
+
+@pytest.mark.parametrize(
+    ("status", "allowed"), [(404, True), (403, True), (410, True), (500, False), (503, False), (None, False)]
+)
+def test_where_there_are_no_robots_all_is_welcome_and_where_that_cannot_be_known_nothing_is(
+    status: int | None, allowed: bool
+) -> None:
+    def fetch(address: str) -> Fetched:
+        if status is None:
+            raise PageUnreachable(f"{address} does not answer.")
+        return Fetched(address=address, status=status, media_type="text/plain", data=b"")
+
+    robots = Robots(fetch)
+    assert robots.allows(f"{ROOT}/news") == allowed
+    assert len(robots.problems) == (0 if allowed else 1)
+    assert robots.text(ROOT) == ""
+
+
+def test_a_private_site_behind_the_guard_is_called_private(site: str) -> None:
+    with Guard() as guard:
+        with pytest.raises(AddressError) as refused:
+            fetcher(guard=guard)(f"{site}/sitemap.xml")
+        assert refused.value.code == "address_private"
+    with Guard(PrivateHosts.parse("127.0.0.1").allows) as guard:
+        assert fetcher(guard=guard)(f"{site}/sitemap.xml").status == 200
+
+
+def test_a_site_that_refuses_the_connection_behind_the_guard_does_not_answer(closed_port: int) -> None:
+    with Guard(PrivateHosts.parse("127.0.0.1").allows) as guard, pytest.raises(PageUnreachable):
+        fetcher(guard=guard)(f"http://127.0.0.1:{closed_port}/sitemap.xml")
 
 
 def test_an_index_is_left_when_it_takes_too_long() -> None:

@@ -4,9 +4,9 @@ The one thing that needs a browser. Pixels are written as they are taken, so a t
 never held in memory.
 """
 
-from tallpage.core.capture._address import normalise_address, require_public
-from tallpage.core.capture._browser import Browser, BrowserMissing, find_chromium, print_as_pdf
-from tallpage.core.capture._guard import Guard, PrivateHosts
+from tallpage.core.capture._address import normalise_address, private_address, require_public
+from tallpage.core.capture._browser import Browser, find_chromium, print_as_pdf
+from tallpage.core.capture._guard import UNREACHABLE_HEADER, Guard, PrivateHosts
 from tallpage.core.capture._keeper import BrowserKeeper
 from tallpage.core.capture._page_map import Block, PageMap
 from tallpage.core.capture._patience import LEAST_BUSY_S, MOST_BUSY_S, Patience
@@ -22,11 +22,11 @@ __all__ = [
     "LEAST_BUSY_S",
     "MOST_BUSY_S",
     "PRESETS",
+    "UNREACHABLE_HEADER",
     "BasicSignIn",
     "Block",
     "Browser",
     "BrowserKeeper",
-    "BrowserMissing",
     "Extent",
     "FormSignIn",
     "Guard",
@@ -51,6 +51,7 @@ __all__ = [
     "find_chromium",
     "normalise_address",
     "print_as_pdf",
+    "private_address",
     "read_state",
     "require_public",
     "take_page",

@@ -5,6 +5,7 @@ Only these two modules know Playwright. Everything that is opened is opened in a
 
 from __future__ import annotations
 
+import logging
 import os
 import shutil
 from collections.abc import Iterator
@@ -22,7 +23,7 @@ from tallpage.core.capture._page_door import PageDoor, page_script, translated
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
 from tallpage.core.capture._watch import BrowserWatch, ending_after
-from tallpage.core.errors import PageError, TallPageError
+from tallpage.core.errors import BrowserMissing, PageError, StorageError
 
 _START_MS, _CLOSE_MS = 60_000, 5_000
 _ARGUMENTS = [
@@ -44,11 +45,21 @@ _ARGUMENTS = [
 ]
 
 
-class BrowserMissing(TallPageError):
-    """Chromium is not installed, or would not start."""
+def _is_end_of_driver(error: BaseException | None) -> bool:
+    """Whether the driver has ended: it is told as an exception of no kind of its own."""
+    return type(error) is Exception and "driver" in str(error)
 
-    code = "browser_missing"
-    default_hint = "Install Debian's package chromium, or set TALLPAGE_CHROMIUM to its path."
+
+def _not_of_an_ended_browser(record: logging.LogRecord) -> bool:
+    """Whether a line of the log says more than that a browser ended which is being replaced.
+
+    Whatever was still asked of it ends with an error that nobody waits for any more.
+    """
+    error = record.exc_info[1] if record.exc_info else None
+    return not (isinstance(error, PlaywrightError) or _is_end_of_driver(error))
+
+
+logging.getLogger("asyncio").addFilter(_not_of_an_ended_browser)
 
 
 def find_chromium() -> str | None:
@@ -81,12 +92,12 @@ class Browser:
             self._playwright = sync_playwright().start()
             self._browser = self._launched(self._playwright, path)
             self._watch = BrowserWatch(self._find_process())
-        except BrowserMissing:
+        except BaseException as error:
             self._end_driver()
+            if isinstance(error, PlaywrightError) or _is_end_of_driver(error):
+                said = "The browser ended while it was started."
+                raise PageError(said, code="browser_closed") from error
             raise
-        except Exception as error:  # the end of the driver is told as a bare one
-            self._end_driver()
-            raise PageError("The browser ended while it was started.", code="browser_closed") from error
         return self
 
     def _launched(self, playwright: Playwright, path: str) -> _Browser:
@@ -101,6 +112,8 @@ class Browser:
                 timeout=_START_MS,
             )
         except PlaywrightError as error:
+            if "ENOSPC" in error.message:
+                raise StorageError("The disk is full.", code="storage_full") from error
             raise BrowserMissing(f"Chromium at {path} would not start.") from error
 
     def _end_driver(self) -> None:

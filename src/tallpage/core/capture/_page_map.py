@@ -8,6 +8,7 @@ from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Any
 
+from tallpage.core.errors import PictureUnreadable
 from tallpage.core.files import write_whole
 from tallpage.core.geometry import Box
 
@@ -53,11 +54,30 @@ class PageMap:
 
     @classmethod
     def load(cls, folder: Path) -> PageMap:
-        """Read a capture's map; a capture without one (a dropped picture) has no blocks."""
+        """Read a capture's map; a capture without one (a dropped picture) has no blocks.
+
+        Raises:
+            PictureUnreadable: it is there and damaged.
+        """
+        path = folder / MAP_NAME
+        if not path.exists():
+            return cls(blocks=())
         try:
-            rows = json.loads((folder / MAP_NAME).read_text("utf-8"))["blocks"]
+            rows = json.loads(path.read_text("utf-8"))["blocks"]
             return cls(blocks=tuple(Block(**{**row, "box": Box(**row["box"])}) for row in rows))
-        except (OSError, ValueError, KeyError, TypeError):
+        except (OSError, ValueError, KeyError, TypeError, RecursionError) as error:
+            raise PictureUnreadable(
+                "The page map of this capture is damaged: its blocks and words are not known.",
+                hint="The picture itself is whole. Take the page again for its blocks.",
+                code="map_damaged",
+            ) from error
+
+    @classmethod
+    def load_if_readable(cls, folder: Path) -> PageMap:
+        """As :meth:`load`; without blocks also where the map is damaged, for what can do without."""
+        try:
+            return cls.load(folder)
+        except PictureUnreadable:
             return cls(blocks=())
 
 

@@ -14,6 +14,7 @@ from tallpage.core.capture._steps import MOST_STEPS, Step
 from tallpage.core.errors import PageError
 
 MOST_WAIT_MS = 60_000
+_MOST_LEFT_OUT, _MOST_CHARS = 100, 2_000
 MOST_HEIGHT_PX = 10_000_000
 _LANGUAGE = re.compile(r"[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*")
 
@@ -91,6 +92,13 @@ class PageRequest:
                 f"“{self.language}” is not a language.",
                 hint="Write it like en-GB, de or pt-BR.",
                 code="language_malformed",
+            )
+        named = (*self.leave_out, self.element, self.to_element)
+        if len(self.leave_out) > _MOST_LEFT_OUT or any(len(text) > _MOST_CHARS for text in named):
+            raise PageError(
+                f"Over {_MOST_LEFT_OUT} selectors, or one of over {_MOST_CHARS:,} characters, are too much.",
+                hint="Give fewer or shorter ones.",
+                code="element_malformed",
             )
         if len(self.steps) > MOST_STEPS:
             raise PageError(

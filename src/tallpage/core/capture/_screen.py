@@ -5,16 +5,9 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from tallpage.core.errors import TallPageError
+from tallpage.core.errors import ScreenError
 
 _PATTERN = re.compile(r"(\d{1,6})\s*[x×]\s*(\d{1,6})(?:\s*@\s*(\d))?")
-
-
-class ScreenError(TallPageError):
-    """A screen outside what can be simulated."""
-
-    code = "screen_impossible"
-    default_hint = "Give 200–4,000 × 200–4,000 CSS px and a scale of 1, 2 or 3, like 390x844@3."
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

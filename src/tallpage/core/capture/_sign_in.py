@@ -61,6 +61,8 @@ def read_state(data: bytes) -> StateSignIn:
         raise _unreadable("The file of cookies is not text.") from error
     try:
         found = json.loads(text)
+    except RecursionError as error:
+        raise _unreadable("The file of cookies is nested too deeply.") from error
     except ValueError:
         return _checked(_from_text(text), [])
     if isinstance(found, list):

@@ -108,7 +108,7 @@ def fit_raster(
             search.try_deblocked()
             search.try_softened()
     found = search.found
-    chosen = max(found, key=lambda row: (row.fidelity, -row.byte_count), default=None)
+    chosen = max(found, key=_worth, default=None)
     return FitResult(
         chosen=chosen,
         candidates=tuple(sorted(found, key=lambda row: -row.fidelity)),
@@ -116,6 +116,15 @@ def fit_raster(
         tries=source.encodes,
         curves=search.curves,
     )
+
+
+def _worth(candidate: Candidate) -> tuple[float, int]:
+    """What of two files is chosen: what looks better, else the lighter.
+
+    Where the scale ends at 0, bytes are all that is known of how it looks: then the heavier.
+    """
+    lighter = -candidate.byte_count if candidate.fidelity > 0 else candidate.byte_count
+    return candidate.fidelity, lighter
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,6 +10,7 @@ from urllib.parse import urljoin, urlsplit, urlunsplit
 import urllib3
 from urllib3.exceptions import HTTPError
 
+from tallpage.core.capture import UNREACHABLE_HEADER, Guard, private_address
 from tallpage.core.errors import ListError, PageUnreachable
 
 MOST_FETCHED_BYTES = 52_000_000  # a sitemap may have 50 MB, says sitemaps.org
@@ -18,6 +19,7 @@ _MOST_REDIRECTS = 5
 _PATIENCE_S = 60
 """For one whole file: an answer that drips would else hold its reader for hours."""
 _PIECE_BYTES = 65_536
+_FORBIDDEN = 403
 _HEADERS = {"User-Agent": "TallPage/0.1", "Accept-Encoding": "gzip, deflate"}
 
 
@@ -34,27 +36,35 @@ class Fetched:
 Fetch = Callable[[str], Fetched]
 
 
-def fetcher(*, proxy: str | None = None, patience_s: float = _PATIENCE_S) -> Fetch:
-    """A function that fetches an http(s) address, through ``proxy`` when one stands guard.
+def fetcher(*, guard: Guard | None = None, patience_s: float = _PATIENCE_S) -> Fetch:
+    """A function that fetches an http(s) address, past a ``guard`` (running already) when there is one.
 
     It raises :class:`PageUnreachable` where nobody answers, or not to the end within ``patience_s``,
-    and :class:`ListError` where the answer is too large. Other answers than 200 are answers.
+    and :class:`ListError` where the answer is too large. Other answers than 200 are answers. What the
+    guard refuses to open is an :class:`AddressError`.
     """
     retries = urllib3.Retry(connect=1, read=0, redirect=_MOST_REDIRECTS, status=0, other=0)
     pool = (
-        urllib3.ProxyManager(proxy, timeout=_TIMES, retries=retries)
-        if proxy
+        urllib3.ProxyManager(guard.address, timeout=_TIMES, retries=retries)
+        if guard
         else urllib3.PoolManager(timeout=_TIMES, retries=retries)
     )
 
     def fetch(address: str) -> Fetched:
-        opened, headers = _by_loopback(address)
+        opened, headers = (address, _HEADERS) if guard else _by_loopback(address)
         last_s = time.monotonic() + patience_s
+        if guard:
+            guard.refused.clear()
         try:
             answer = pool.request("GET", opened, headers=headers, preload_content=False)
         except HTTPError as error:
+            _require_not_refused(guard)
             raise PageUnreachable(f"{address} does not answer.") from error
         try:
+            if answer.status == _FORBIDDEN:
+                _require_not_refused(guard)
+            if guard and UNREACHABLE_HEADER in answer.headers:
+                raise PageUnreachable(f"{address} does not answer.")
             data = bytearray()
             while piece := answer.read1(_PIECE_BYTES, decode_content=True):
                 data += piece
@@ -76,6 +86,11 @@ def fetcher(*, proxy: str | None = None, patience_s: float = _PATIENCE_S) -> Fet
         )
 
     return fetch
+
+
+def _require_not_refused(guard: Guard | None) -> None:
+    if guard and guard.refused:
+        raise private_address(sorted(guard.refused)[0])
 
 
 def _by_loopback(address: str) -> tuple[str, dict[str, str]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 import zipfile
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
@@ -22,6 +23,9 @@ MOST_ROWS = 200_000
 _MOST_COLUMNS = 200
 _LOOKED_AT = 200
 _ZIP_START = b"PK\x03\x04"
+_LINK_MARKS = (b"<hyperlink ", b"HYPERLINK(")
+_LINK_FORMULA = re.compile(r'=\s*HYPERLINK\(\s*"([^"]+)"', re.IGNORECASE)
+_WEB = re.compile(r"https?://", re.IGNORECASE)
 _TEXT_CODES = ("utf-8-sig", "cp1252")
 
 
@@ -130,12 +134,42 @@ def _rows_of_workbook(data: bytes, name: str) -> Iterator[Sequence[str]]:
     try:
         if not book.worksheets:
             raise damaged
-        for row in book.worksheets[0].iter_rows(values_only=True):
-            yield ["" if cell is None else str(cell) for cell in row]
+        sheet = book.worksheets[0]
+        links = _links_behind_words(data)
+        for number, row in enumerate(sheet.iter_rows(values_only=True), start=1):
+            yield [
+                _said("" if cell is None else str(cell), links.get((number, column)))
+                for column, cell in enumerate(row, start=1)
+            ]
     except (zipfile.BadZipFile, KeyError, ValueError, OSError, SyntaxError) as error:
         raise damaged from error
     finally:
         book.close()
+
+
+def _said(words: str, link: str | None) -> str:
+    """What a cell says: the link behind its words, unless they are an address themselves."""
+    return link if link and not looks_like_address(words.strip()) else words
+
+
+def _links_behind_words(data: bytes) -> dict[tuple[int, int], str]:
+    """Links of cells of the first sheet by row and column, from 1, set on the cell or by a formula.
+
+    They are only told when a whole sheet is read, which is done only where there are some.
+    """
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        sheets = (name for name in archive.namelist() if name.startswith("xl/worksheets/sheet"))
+        if not any(mark in archive.read(name) for name in sheets for mark in _LINK_MARKS):
+            return {}
+    links: dict[tuple[int, int], str] = {}
+    book = openpyxl.load_workbook(io.BytesIO(data), keep_links=False)
+    for row in book.worksheets[0].iter_rows():
+        for cell in row:
+            formula = _LINK_FORMULA.match(cell.value) if isinstance(cell.value, str) else None
+            link = cell.hyperlink.target if cell.hyperlink else formula and formula[1]
+            if link and _WEB.match(link):
+                links[cell.row, cell.column] = link
+    return links
 
 
 def _require_small(unpacked_bytes: int, name: str) -> None:

@@ -6,13 +6,16 @@ import logging
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
 from concurrent.futures import TimeoutError as FutureTimeout
+from contextlib import suppress
 from functools import cache
 from typing import Any
 
-from django.db import transaction
+from django.db import OperationalError, transaction
 from django.utils import timezone
 
 from tallpage.core.errors import Stopped, TallPageError
+from tallpage.core.files import refusal_to_write
+from tallpage.server.database import once_it_can_be_written, refusal_of
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import this_process
 from tallpage.server.jobs.queue import Signals, Wish, Work, prepare
@@ -53,14 +56,27 @@ def run_job(job_id: int) -> None:
     except TallPageError as error:
         _finish(job, owner, Job.State.FAILED, error=_as_json(error))
         _discard(work)
-    except Exception:
-        _log.exception("job %s failed unexpectedly", job_id)
-        _finish(job, owner, Job.State.FAILED, error=_internal())
+    except Exception as error:
+        refusal = _refusal_of(error)
+        if refusal is None:
+            _log.exception("job %s failed unexpectedly", job_id)
+        _finish(job, owner, Job.State.FAILED, error=_as_json(refusal) if refusal else _internal())
         _discard(work)
+
+
+def _refusal_of(error: Exception) -> TallPageError | None:
+    """What a person is told, when it is the disk or the database that refused."""
+    if isinstance(error, OperationalError):
+        return refusal_of(error)
+    return refusal_to_write(error) if isinstance(error, OSError) else None
 
 
 def _claim(job_id: int, owner: str) -> Job | None:
     """Make the job ours, if it is waiting. One statement, so that only one worker can succeed."""
+    return once_it_can_be_written(lambda: _claim_now(job_id, owner))
+
+
+def _claim_now(job_id: int, owner: str) -> Job | None:
     with transaction.atomic():
         claimed = Job.objects.filter(pk=job_id, state=Job.State.QUEUED).update(
             state=Job.State.RUNNING, owner=owner, heartbeat_at=timezone.now(), stage="", done=0, expected=0
@@ -83,10 +99,11 @@ def _wait(
         except FutureTimeout:
             if future.done():
                 raise  # the work's own time-out, not ours
-            signals.wish = _beat(job, owner, signals)
-            early = signals.take_early()
-            if early is not None and signals.wish == "go_on":
-                keep_early(early)
+            with suppress(OperationalError):  # the next beat tells it; nothing is lost meanwhile
+                signals.wish = _beat(job, owner, signals)
+                early = signals.take_early()
+                if early is not None and signals.wish == "go_on":
+                    keep_early(early)
 
 
 def _beat(job: Job, owner: str, signals: Signals) -> Wish:
@@ -99,15 +116,23 @@ def _beat(job: Job, owner: str, signals: Signals) -> Wish:
 
 
 def _keep(job: Job, owner: str, work: Work, result: Any) -> None:
-    with transaction.atomic():
-        if _finish(job, owner, Job.State.DONE):
-            work.keep(result)
-            return
-    _discard(work)
+    def keep_all() -> bool:
+        with transaction.atomic():
+            ours = _end(job, owner, Job.State.DONE)
+            if ours:
+                work.keep(result)
+            return ours
+
+    if not once_it_can_be_written(keep_all):
+        _discard(work)
 
 
 def _finish(job: Job, owner: str, state: Job.State, *, error: dict[str, str] | None = None) -> bool:
-    """End the job, if it is still ours."""
+    """End the job, if it is still ours, as soon as that can be written."""
+    return once_it_can_be_written(lambda: _end(job, owner, state, error=error))
+
+
+def _end(job: Job, owner: str, state: Job.State, *, error: dict[str, str] | None = None) -> bool:
     return bool(
         Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING).update(
             state=state, owner="", finished_at=timezone.now(), error=error, stop_requested=False

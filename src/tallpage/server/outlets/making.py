@@ -12,7 +12,7 @@ from typing import Any
 from django.db import transaction
 
 from tallpage.core.errors import Stopped
-from tallpage.core.files import write_whole
+from tallpage.core.files import storage_errors, write_whole
 from tallpage.core.fit import (
     Advice,
     Candidate,
@@ -169,7 +169,8 @@ def _written(candidate: Candidate, written: list[Path]) -> str:
     """Write a file to its final place, and note that it is there; returns its key."""
     key = new_key()
     path = file_path(key, candidate.choice.format)
-    path.parent.mkdir(parents=True, exist_ok=True)
+    with storage_errors(path.parent):
+        path.parent.mkdir(parents=True, exist_ok=True)
     write_whole(path, candidate.data)
     written.append(path)
     return key
@@ -177,7 +178,9 @@ def _written(candidate: Candidate, written: list[Path]) -> str:
 
 def _save_swatches(key: str, raster: Raster, candidates: tuple[Candidate, ...], box: Box) -> None:
     """The worst place of the chosen file, as it was and in every format that was made."""
-    swatch_file(key, "original").parent.mkdir(parents=True, exist_ok=True)
+    folder = swatch_file(key, "original").parent
+    with storage_errors(folder):
+        folder.mkdir(parents=True, exist_ok=True)
     write_whole(swatch_file(key, "original"), raster.cropped(box).as_png(compression=3))
     for number, candidate in enumerate(candidates):
         piece = Raster.decode(candidate.data).held().cropped(box).as_png(compression=3)

@@ -6,8 +6,10 @@ from django.db import transaction
 from django.db.models import Max
 
 from tallpage.core.errors import FitError
-from tallpage.server.outlets.models import Outlet, Slot
+from tallpage.server.outlets.models import RULES, Outlet, Slot
 from tallpage.server.outlets.schemas import ImportedOut, OutletFile, OutletsFile, SlotIn, SlotOut
+
+_ROWS_AT_ONCE = 500
 
 
 def exported() -> str:
@@ -50,14 +52,22 @@ def import_outlets(file: OutletsFile) -> ImportedOut:
             if outlet is None:
                 position += 1
                 outlet = Outlet.objects.create(name=name, position=position)
+            known = {slot.name.casefold(): slot for slot in outlet.slots.all()}
             for rules in entry.slots:
-                known = outlet.slots.filter(name__iexact=rules.name.strip()).first()
-                slot = known or Slot(outlet=outlet, position=outlet.slots.count())
+                key = rules.name.strip().casefold()
+                slot = known.setdefault(key, Slot(outlet=outlet, position=len(known)))
                 try:
-                    write_slot(slot, rules)
+                    _take_over(slot, rules)
                 except FitError as error:
                     where = f"In “{name}”, slot “{rules.name}”"
                     raise FitError(f"{where}: {error.sentence}", hint=error.hint, code=error.code) from error
+            Slot.objects.bulk_create(
+                known.values(),
+                batch_size=_ROWS_AT_ONCE,
+                update_conflicts=True,
+                unique_fields=["pk"],
+                update_fields=["name", *RULES],
+            )
     return ImportedOut(added=added, changed=changed)
 
 
@@ -67,9 +77,13 @@ def write_slot(slot: Slot, payload: SlotIn) -> Slot:
     Raises:
         FitError: they cannot be worked with; nothing is stored.
     """
+    _take_over(slot, payload)
+    slot.save()
+    return slot
+
+
+def _take_over(slot: Slot, payload: SlotIn) -> None:
     slot.name = payload.name.strip()
     for name, value in payload.rules().items():
         setattr(slot, name, value)
     slot.order()  # refuses what cannot be worked with, before it is stored
-    slot.save()
-    return slot

@@ -109,7 +109,7 @@ def _breaks(
     def part(top_px: int, part_px: int) -> Raster:
         return _rows(capture, frame, top_px, part_px)
 
-    blocks = list(_in_rows(frame, PageMap.load(capture.folder).blocks))
+    blocks = list(_in_rows(frame, PageMap.load_if_readable(capture.folder).blocks))
     gaps = gaps_of(busyness(part, height_px), blocks, top_px=0)
     return divide(height_px, gaps, greatest_px=greatest_px, count=output.leaf_count)
 

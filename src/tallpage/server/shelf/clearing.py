@@ -8,6 +8,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from tallpage.server.jobs.models import Job
+from tallpage.server.reserve import make_room_to_delete
 from tallpage.server.shelf.models import Capture, CaptureQuerySet
 from tallpage.server.shelf.searching import forget_captures
 from tallpage.server.storage import capture_folder, discard_folder, views_folder
@@ -40,6 +41,7 @@ def clear_due() -> None:
     captures = list(due[:_AT_ONCE])
     if not captures:
         return
+    make_room_to_delete()
     with transaction.atomic():
         ids = [capture.pk for capture in captures]
         Capture.objects.filter(pk__in=ids).delete()

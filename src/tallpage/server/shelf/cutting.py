@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from django.db import transaction
 
-from tallpage.core.errors import FrameError
+from tallpage.core.errors import ChangedElsewhere, FrameError
 from tallpage.core.frames import Frame
-from tallpage.server.problems import ChangedElsewhere
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.shelf.taking import whole_frame
 

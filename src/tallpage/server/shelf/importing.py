@@ -82,4 +82,10 @@ def prepare(job: Job) -> Work:
         first_cut(capture)
         transaction.on_commit(lambda: upload.unlink(missing_ok=True))
 
-    return Work(run=run, keep=keep, discard=lambda: discard_folder(folder))
+    def discard() -> None:
+        discard_folder(folder)
+        # Somebody else may have taken it over; what has failed is not tried again.
+        if Job.objects.filter(pk=job.pk, state__in=(Job.State.FAILED, Job.State.STOPPED)).exists():
+            upload.unlink(missing_ok=True)
+
+    return Work(run=run, keep=keep, discard=discard)

@@ -26,6 +26,9 @@ from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.jobs.schemas import JobOut
 
+_MOST_LISTED = 1_000
+"""Far more than is taken; what is longer is refused before it is looked at."""
+
 
 class ScreenIn(Schema):
     """A simulated display: CSS px and device px per CSS px."""
@@ -81,9 +84,9 @@ class TakeSettings(Schema):
     page_width: PageWidth = "screen"
     scheme: Scheme = "light"
     language: str = "en-GB"
-    steps: list[StepSchema] = []
+    steps: list[StepSchema] = Field(default=[], max_length=_MOST_LISTED)
     wait_ms: int = 0
-    leave_out: list[str] = []
+    leave_out: list[str] = Field(default=[], max_length=_MOST_LISTED)
     hanging: Hanging = "leave_out"
     busy_s: int = LEAST_BUSY_S
     """For how many seconds a page's own scripts may keep it busy."""

@@ -25,8 +25,8 @@ def post_screen(request: HttpRequest, payload: NamedScreenIn) -> Status[NamedScr
     return Status(201, add_screen(payload))
 
 
-@router.delete("/screens/{name}", response={204: None}, operation_id="delete_screen")
+@router.delete("/screens", response={204: None}, operation_id="delete_screen")
 def delete_screen(request: HttpRequest, name: str) -> Status[None]:
-    """Remove an own display; captures that were taken on it stay."""
+    """Remove the own display of a name, which may hold any character; captures that were taken on it stay."""
     get_object_or_404(OwnScreen, name=name).delete()
     return Status(204, None)

@@ -35,7 +35,13 @@ from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.searching import index_capture
 from tallpage.server.signins.keeping import sign_in_for
-from tallpage.server.storage import capture_folder, discard_folder, incoming_folder, publish_capture
+from tallpage.server.storage import (
+    capture_folder,
+    discard_folder,
+    incoming_folder,
+    incoming_named,
+    publish_capture,
+)
 
 KIND = "take_page"
 Taken = tuple[StripManifest, PageReport]
@@ -103,8 +109,9 @@ def prepare(job: Job) -> Work:
 
 
 def folder_for(capture: Capture) -> Path:
-    """A new folder to take a capture into. What a killed attempt had moved to its final place is deleted."""
+    """A new folder to take a capture into. What a killed attempt left, there or in its final place, goes."""
     if capture.incoming_key:  # its row was never written: else this would be empty
+        discard_folder(incoming_named(capture.incoming_key))
         discard_folder(capture_folder(capture.incoming_key))
     folder = incoming_folder()
     Capture.objects.filter(pk=capture.pk).update(incoming_key=folder.name)
@@ -118,7 +125,9 @@ def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:
     def on_progress(progress: Progress) -> None:
         signals.report(progress.stage, progress.done, progress.expected)
 
-    return _keeper().take(request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish)
+    manifest, report = _keeper().take(request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish)
+    write_whole(folder / "report.json", _as_text(report))
+    return manifest, report
 
 
 @cache
@@ -135,7 +144,6 @@ def _keeper() -> BrowserKeeper:
 
 def _store(capture_id: int, folder: Path, manifest: StripManifest, report: PageReport) -> None:
     now = timezone.now()
-    write_whole(folder / "report.json", _as_text(report))
     capture = Capture.objects.get(pk=capture_id)
     capture.storage_key, capture.incoming_key = publish_capture(folder), ""
     capture.width_px, capture.height_px = manifest.width_px, manifest.height_px

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Literal
 
 from django.http import HttpResponse
 
-from tallpage.core.errors import PictureUnreadable
-from tallpage.core.files import write_whole
+from tallpage.core.errors import PictureUnreadable, StorageError
+from tallpage.core.files import storage_errors, write_whole
 from tallpage.core.picture import squeezed, strip_view, strips_so_far, thumbnail
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import incoming_named, view_file
@@ -18,6 +20,8 @@ THUMBNAILS_PX: dict[ThumbnailSize, tuple[int, int]] = {"usual": (480, 1_200), "s
 """Width, and greatest height: what lies below is cut off."""
 SPINE_WIDTH_PX = 200
 SPINE_GREATEST_HEIGHT_PX = 2_400
+_MAKING = threading.BoundedSemaphore(4)
+"""However many pictures are asked for at once, few are made at once: the rest is answered meanwhile."""
 
 
 def thumbnail_view(capture: Capture, size: ThumbnailSize) -> HttpResponse:
@@ -94,13 +98,18 @@ def _derived(capture: Capture, name: str, make: Callable[[], bytes]) -> HttpResp
 
 
 def derived(capture: Capture, name: str, make: Callable[[], bytes]) -> bytes:
-    """What is made from a capture, which never changes: from its file, or made now and kept there."""
+    """What is made from a capture, which never changes: from its file, or made now and kept there.
+
+    On a full disk it is made each time.
+    """
     path = view_file(capture.storage_key, name)
     if path.exists():
         return path.read_bytes()
-    data = make()
-    path.parent.mkdir(parents=True, exist_ok=True)
-    write_whole(path, data)
+    with _MAKING:
+        data = make()
+    with suppress(StorageError), storage_errors(path.parent):
+        path.parent.mkdir(parents=True, exist_ok=True)
+        write_whole(path, data)
     return data
 
 

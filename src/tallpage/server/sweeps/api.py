@@ -182,7 +182,7 @@ def shot_change(request: HttpRequest, shot_id: int) -> ChangeOut:
 @router.post("/sweeps/{sweep_id}/mark", response=DoneOut, operation_id="mark_shots")
 def mark_shots(request: HttpRequest, sweep_id: int, payload: MarkIn) -> DoneOut:
     """Mark shots to keep, to retake or to drop."""
-    return DoneOut(done=planning.mark(_sweep(sweep_id), payload.shot_ids, payload.word))
+    return DoneOut(done=planning.mark(_sweep(sweep_id), payload.shot_ids, payload.word, was=payload.was))
 
 
 @router.post("/sweeps/{sweep_id}/retake", response={202: DoneOut}, operation_id="retake_shots")

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 
 from django.conf import settings
 
-from tallpage.core.capture import Guard, normalise_address
+from tallpage.core.capture import Guard, PrivateHosts, normalise_address, require_public
+from tallpage.core.errors import ListError
 from tallpage.core.sweep import (
     Column,
     Fetch,
@@ -23,8 +24,11 @@ from tallpage.core.sweep import (
     read_sitemap,
     sitemap_like,
 )
+from tallpage.server.aside import aside
 
 _ROBOTS_ASKED_OF_HOSTS = 20
+_SOON_READ_BYTES = 100_000
+_READING_S, _SITE_S = 60.0, 300.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,7 +45,18 @@ class Listing:
 
 
 def list_pasted(text: str) -> Listing:
-    """The pages in a text of any kind."""
+    """The pages in a text of any kind.
+
+    Raises:
+        ListError: it takes too long to read.
+    """
+    if len(text) < _SOON_READ_BYTES:
+        return read_text(text)
+    return aside(_too_long("The text"), _READING_S, read_text, text)
+
+
+def read_text(text: str) -> Listing:
+    """As :func:`list_pasted`, here and now."""
     return Listing(pages=list_of(read_pasted(text)), source="pasted")
 
 
@@ -49,8 +64,15 @@ def list_file(data: bytes, name: str, column: int | None) -> Listing:
     """The pages in a dropped file; without a column, in the one that holds most addresses.
 
     Raises:
-        ListError: it is not a list that can be read.
+        ListError: it is not a list that can be read, or it takes too long.
     """
+    if len(data) < _SOON_READ_BYTES:
+        return read_list(data, name, column)
+    return aside(_too_long(name), _READING_S, read_list, data, name, column)
+
+
+def read_list(data: bytes, name: str, column: int | None) -> Listing:
+    """As :func:`list_file`, here and now."""
     table = read_file(data, name)
     chosen = table.likeliest if column is None else column
     return Listing(pages=list_of(table.found_in(chosen)), source=name, columns=table.columns, column=chosen)
@@ -63,7 +85,15 @@ def list_site(address: str) -> Listing:
         AddressError, PageUnreachable, ListError: there is none, or it cannot be read.
     """
     start = normalise_address(address)
-    with _allowed_fetch() as fetch:
+    allowed = None if settings.ALLOW_PRIVATE else settings.PRIVATE_HOSTS
+    if allowed is not None:
+        require_public(start, allowed)
+    return aside(_too_long(start), _SITE_S, read_site, start, allowed)
+
+
+def read_site(start: str, allowed: PrivateHosts | None) -> Listing:
+    """As :func:`list_site`, here and now; without ``allowed``, of any host."""
+    with _allowed_fetch(allowed) as fetch:
         problems: tuple[str, ...] = ()
         if sitemap_like(start):
             sitemap = read_sitemap(start, fetch)
@@ -85,17 +115,23 @@ def list_site(address: str) -> Listing:
         return Listing(
             pages=pages,
             source=start,
-            problems=problems,
+            problems=problems + robots.problems,
             forbidden=forbidden,
             robots=robots.text(start),
         )
 
 
+def _too_long(name: str) -> ListError:
+    return ListError(
+        f"{name} takes too long to read.", hint="Divide it, or take things out.", code="list_too_large"
+    )
+
+
 @contextmanager
-def _allowed_fetch() -> Iterator[Fetch]:
+def _allowed_fetch(allowed: PrivateHosts | None) -> Iterator[Fetch]:
     """Fetching as this server may: on one's own machine anything, else past the guard only."""
-    if settings.ALLOW_PRIVATE:
+    if allowed is None:
         yield fetcher()
         return
-    with Guard(settings.PRIVATE_HOSTS.allows) as guard:
-        yield fetcher(proxy=guard.address)
+    with Guard(allowed.allows) as guard:
+        yield fetcher(guard=guard)

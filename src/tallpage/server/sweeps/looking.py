@@ -76,7 +76,9 @@ def _see(now: Capture, before: Capture | None, _: Signals) -> _Seen:
     if before is None:
         return _Seen(look=look, change=None, added=[], removed=[])
     change = compare(_side(before, _look_of(before)), _side(now, look))
-    added, removed = words_changed(PageMap.load(before.folder), PageMap.load(now.folder))
+    maps = [PageMap.load_if_readable(capture.folder) for capture in (before, now)]
+    # Against a map that is damaged or was never made, every word would count as new.
+    added, removed = words_changed(*maps) if all(row.blocks for row in maps) else ([], [])
     return _Seen(look=look, change=change, added=added, removed=removed)
 
 

@@ -9,7 +9,7 @@ from django.db import transaction
 from django.db.models import Q
 
 from tallpage.core.capture import Screen
-from tallpage.core.errors import ListError
+from tallpage.core.errors import ChangedElsewhere, ListError
 from tallpage.core.sweep import MOST_PAGES, Found, ListedPage, Pace, Pattern, list_of
 from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Slot
@@ -186,11 +186,31 @@ def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings |
     return len(ready)
 
 
-def mark(sweep: Sweep, shot_ids: Sequence[int], word: str) -> int:
-    """Mark shots ``keep`` or ``retake``, ``drop`` them, or with an empty word neither; returns how many."""
+@transaction.atomic
+def mark(sweep: Sweep, shot_ids: Sequence[int], word: str, *, was: Sequence[str] | None = None) -> int:
+    """Mark shots ``keep`` or ``retake``, ``drop`` them, or with an empty word neither; returns how many.
+
+    ``was`` is the word that each of them has as far as the person knows.
+
+    Raises:
+        ChangedElsewhere: one was marked otherwise meanwhile; nothing is written.
+    """
     chosen = sweep.shots.filter(pk__in=shot_ids)
+    if was is not None:
+        seen = dict(zip(shot_ids, was, strict=False))
+        others = sum(_word_of(shot) != seen.get(shot.pk, _word_of(shot)) for shot in chosen)
+        if others:
+            what = "This picture was" if len(shot_ids) == 1 else f"{others} of these pictures were"
+            raise ChangedElsewhere(
+                f"{what} marked in another window meanwhile.",
+                hint="The newer marks are shown; mark again what you want otherwise.",
+            )
     if word == "drop":
         return chosen.update(dropped=True, mark=Shot.Mark.NONE)
     if chosen.filter(capture=None, dropped=True).exists():
         Sweep.objects.filter(pk=sweep.pk).update(finished_at=None)  # it is to be taken after all
     return chosen.update(dropped=False, mark=word)
+
+
+def _word_of(shot: Shot) -> str:
+    return "drop" if shot.dropped else str(shot.mark)

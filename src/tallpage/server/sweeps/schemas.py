@@ -376,11 +376,15 @@ class WishIn(Schema):
     wish: Literal["go_on", "pause", "stop"]
 
 
+MarkWord = Literal["keep", "retake", "drop", ""]
+
+
 class MarkIn(Schema):
-    """A word on some shots."""
+    """A word on some shots. With ``was``, only if each still has the word that the person saw."""
 
     shot_ids: list[int]
-    word: Literal["keep", "retake", "drop", ""]
+    word: MarkWord
+    was: list[MarkWord] | None = None
 
 
 class RetakeIn(Schema):

@@ -13,11 +13,12 @@ from django.core.management.base import BaseCommand
 from django.db import DatabaseError, close_old_connections
 from django_q.cluster import Cluster
 
+from tallpage.core.errors import StorageError
 from tallpage.core.processes import die_with_parent, have_forks_die_with_parent
 from tallpage.server.jobs.queue import Cluster as ClusterName
 from tallpage.server.jobs.recovery import IDLE_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.ticking import ticks_of
-from tallpage.server.storage import sweep_incoming
+from tallpage.server.supervisor import supervisor_id
 
 _T = TypeVar("_T")
 _log = logging.getLogger(__name__)
@@ -26,7 +27,6 @@ _STUCK_WITHIN_SECONDS = 2 * IDLE_AFTER.total_seconds() + 2 * _RECOVERY_SECONDS
 """Tickets that go unheeded twice within this time: these processes do not draw any."""
 _PATIENCE_AT_END_SECONDS = 4.0
 _STEP_SECONDS = 0.4
-_LEFTOVERS_AFTER_SECONDS = 24 * 3_600
 
 
 class Command(BaseCommand):
@@ -37,9 +37,8 @@ class Command(BaseCommand):
     def handle(self, *_args: Any, **_options: Any) -> None:
         """Start the queue's processes, then look for abandoned work again and again."""
         # Whoever is killed must not leave processes behind that nobody watches.
-        die_with_parent()
+        die_with_parent(supervisor_id())
         have_forks_die_with_parent()
-        sweep_incoming(older_than_seconds=_LEFTOVERS_AFTER_SECONDS)
         name: ClusterName = "files" if os.environ.get("Q_CLUSTER_NAME") == "files" else "pages"
         processes = _Processes()
         next_look_s, lost_s = 0.0, -_STUCK_WITHIN_SECONDS
@@ -101,11 +100,11 @@ class _Processes:
 
 
 def _safely(step: Callable[[], _T]) -> _T | None:
-    """Do something small with the database; when it is busy, the next round does it."""
+    """Do something small with the database; when it is busy or the disk is full, a later round does it."""
     try:
         return step()
-    except DatabaseError:
-        _log.warning("the database did not answer in time; trying again", exc_info=True)
+    except (DatabaseError, StorageError, OSError) as error:
+        _log.warning("%s is tried again: %s", getattr(step, "__name__", "a step"), error)
         return None
     finally:
         close_old_connections()

@@ -1,0 +1,1 @@
+"""Keeping the data folder in order: what nothing refers to any more goes."""

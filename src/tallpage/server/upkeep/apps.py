@@ -1,0 +1,17 @@
+"""Wires the upkeep of the data folder."""
+
+from django.apps import AppConfig
+
+
+class UpkeepConfig(AppConfig):
+    """What the server does for its data folder by itself."""
+
+    name = "tallpage.server.upkeep"
+    label = "upkeep"
+
+    def ready(self) -> None:
+        """Have the worker of files look after the data folder."""
+        from tallpage.server.jobs.ticking import every_moment
+        from tallpage.server.upkeep import tidying
+
+        every_moment("files", tidying.look_after)

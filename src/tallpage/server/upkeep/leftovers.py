@@ -1,0 +1,140 @@
+"""What lies in the data folder although nothing refers to it: broken-off work, files without rows."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from datetime import timedelta
+from pathlib import Path
+from typing import Literal
+
+import psutil
+from django.conf import settings
+from django.db.models import QuerySet
+from django.utils import timezone
+
+from tallpage.server.home import scratch_folder
+from tallpage.server.jobs.models import Job
+from tallpage.server.outlets.models import Output
+from tallpage.server.shelf.models import Capture
+
+Kind = Literal["unfinished work", "capture", "file", "view", "browser profile"]
+
+UNTOUCHED_FOR = timedelta(hours=2)
+"""Work under way writes far more often; no job may take so long."""
+_FOREIGN_FOR = timedelta(hours=24)
+_PENDING = (Job.State.QUEUED, Job.State.RUNNING)
+_PROFILE = "playwright_chromiumdev_profile-"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Leftover:
+    """A file or folder that nothing refers to."""
+
+    kind: Kind
+    path: Path
+    bytes: int
+
+
+def find_leftovers() -> list[Leftover]:
+    """Everything on the disk that is of no use any more.
+
+    The disk is looked at before the rows: what is stored meanwhile is then found to be wanted.
+    """
+    home = Path(settings.HOME)
+    seen: list[tuple[Kind, list[Path]]] = [
+        ("unfinished work", _untouched(home / "incoming")),
+        ("capture", _untouched(home / "captures")),
+        ("file", _untouched(home / "outputs")),
+        ("view", _untouched(home / "views")),
+    ]
+    captures = _captures()
+    files = _files()
+    wanted: dict[Kind, set[str]] = {
+        "unfinished work": _under_way(),
+        "capture": captures,
+        "file": files,
+        "view": captures | files,
+    }
+    found = [
+        Leftover(kind=kind, path=path, bytes=_bytes_of(path))
+        for kind, paths in seen
+        for path in paths
+        if path.name.partition(".")[0] not in wanted[kind]
+    ]
+    profiles = (
+        Leftover(kind="browser profile", path=path, bytes=_bytes_of(path)) for path in _unused_profiles()
+    )
+    return [*found, *profiles]
+
+
+def orphaned_jobs() -> QuerySet[Job]:
+    """Rows of ended work that nothing points at: what it was for was made anew or deleted."""
+    return Job.objects.filter(
+        created_at__lt=timezone.now() - UNTOUCHED_FOR,
+        capture=None,
+        output=None,
+        look=None,
+        schedule=None,
+        saving=None,
+    ).exclude(state__in=_PENDING)
+
+
+def _under_way() -> set[str]:
+    pending = Capture.objects.filter(job__state__in=_PENDING)
+    names = pending.values_list("incoming_key", "upload_name")
+    return {name.partition(".")[0] for row in names for name in row if name}
+
+
+def _captures() -> set[str]:
+    """Folders of captures; also of those that moved there and whose row is to be written."""
+    rows = Capture.objects.values_list("storage_key", "incoming_key")
+    return {key for row in rows for key in row if key}
+
+
+def _files() -> set[str]:
+    keys: set[str] = set()
+    for file_key, swatch_key, leaves in Output.objects.values_list("file_key", "swatch_key", "leaves"):
+        keys.update((file_key, swatch_key), (leaf["file_key"] for leaf in leaves))
+    return keys
+
+
+def _unused_profiles() -> Iterator[Path]:
+    """What browsers and encoders left in the scratch folder and no running programme names."""
+    folder = scratch_folder()
+    if folder is None:
+        return
+    in_use = "\n".join(_command_lines())
+    for path in _untouched(folder):
+        for_long = not path.name.startswith(_PROFILE)
+        if path.name not in in_use and (not for_long or _age_s(path) > _FOREIGN_FOR.total_seconds()):
+            yield path
+
+
+def _command_lines() -> Iterable[str]:
+    for process in psutil.process_iter(["cmdline"]):
+        yield " ".join(process.info["cmdline"] or ())
+
+
+def _untouched(folder: Path) -> list[Path]:
+    oldest_s = UNTOUCHED_FOR.total_seconds()
+    return [path for path in folder.glob("*") if _age_s(path) > oldest_s] if folder.is_dir() else []
+
+
+def _age_s(path: Path) -> float:
+    try:
+        return time.time() - path.lstat().st_mtime
+    except FileNotFoundError:  # somebody else was faster
+        return 0.0
+
+
+def _bytes_of(path: Path) -> int:
+    inside = path.rglob("*") if path.is_dir() and not path.is_symlink() else [path]
+    total = 0
+    for file in inside:
+        try:
+            total += file.lstat().st_size
+        except FileNotFoundError:
+            continue
+    return total

@@ -1,0 +1,105 @@
+"""The server as it runs for real: what keeps it from starting, slow clients, and how it ends."""
+
+import json
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from collections.abc import Iterator
+from contextlib import ExitStack, suppress
+from pathlib import Path
+
+import psutil
+import pytest
+
+from tests.server.processes import environment, start_logged, until
+
+_SERVE = [sys.executable, "-m", "tallpage", "serve"]
+
+
+@pytest.fixture
+def served(tmp_path: Path, closed_port: int) -> Iterator[psutil.Process]:
+    """A server on ``closed_port`` over the data folder ``tmp_path / "home"``."""
+    told = environment(tmp_path / "home", TALLPAGE_PORT=str(closed_port))
+    process = start_logged(_SERVE, told, tmp_path / "serve.log")
+    try:
+        until(lambda: _answers(closed_port))
+        yield psutil.Process(process.pid)
+    finally:
+        if process.poll() is None:
+            process.send_signal(signal.SIGTERM)
+        process.wait(timeout=30)
+
+
+def _answers(port: int) -> bool:
+    with (
+        suppress(OSError),
+        urllib.request.urlopen(f"http://127.0.0.1:{port}/api/outlets", timeout=5) as answer,
+    ):
+        return bool(answer.status == 200)
+    return False
+
+
+def _refused(**told: str) -> str:
+    """What a server that does not start says."""
+    result = subprocess.run(
+        _SERVE, env={**environment(Path()), **told}, capture_output=True, text=True, timeout=60, check=False
+    )
+    assert result.returncode == 1
+    assert "Traceback" not in result.stderr
+    return result.stderr
+
+
+def test_what_keeps_it_from_starting_is_said_in_a_line(tmp_path: Path) -> None:
+    home = str(tmp_path / "home")
+    (tmp_path / "file").touch()
+    assert "TALLPAGE_PORT is 'abc'" in _refused(TALLPAGE_HOME=home, TALLPAGE_PORT="abc")
+    assert "TALLPAGE_PORT is '99999'" in _refused(TALLPAGE_HOME=home, TALLPAGE_PORT="99999")
+    assert "is a file" in _refused(TALLPAGE_HOME=str(tmp_path / "file"))
+    assert "cannot be written" in _refused(TALLPAGE_HOME=str(tmp_path / "file" / "below"))
+
+
+def test_a_second_server_on_the_same_data_folder_does_not_start(
+    served: psutil.Process, tmp_path: Path, closed_port: int
+) -> None:
+    said = _refused(TALLPAGE_HOME=str(tmp_path / "home"), TALLPAGE_PORT=str(closed_port + 1))
+    assert "runs already with this data folder" in said
+    assert served.is_running()
+
+
+@pytest.mark.parametrize("body", [False, True], ids=["heads", "bodies"])
+def test_requests_that_are_half_sent_keep_nobody_waiting(
+    served: psutil.Process, closed_port: int, body: bool
+) -> None:
+    half = b"POST /api/captures HTTP/1.1\r\nHost: 127.0.0.1\r\n"
+    half += b'Content-Type: application/json\r\nContent-Length: 1000\r\n\r\n{"a' if body else b"X-Slow: "
+    with ExitStack() as clients:
+        for _ in range(30 if body else 200):
+            client = clients.enter_context(socket.create_connection(("127.0.0.1", closed_port)))
+            client.sendall(half)
+        assert all(_answers(closed_port) for _ in range(3))
+
+
+def test_a_request_that_comes_by_and_by_is_answered(served: psutil.Process, closed_port: int) -> None:
+    request = b"GET /api/outlets HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n"
+    with socket.create_connection(("127.0.0.1", closed_port), timeout=20) as client:
+        client.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
+        for start in range(0, len(request), 7):
+            client.sendall(request[start : start + 7])
+        answer = b"".join(iter(lambda: client.recv(4_096), b""))
+    assert answer.startswith(b"HTTP/1.1 200")
+    assert json.loads(answer.rpartition(b"\r\n\r\n")[2]) == []
+
+
+def test_when_it_is_killed_nothing_stays_on_its_port(served: psutil.Process, closed_port: int) -> None:
+    with socket.create_connection(("127.0.0.1", closed_port)) as client:
+        client.sendall(b"POST /api/captures HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 9\r\n\r\n{")
+        family = served.children(recursive=True)
+        assert len(family) >= 4
+        served.kill()
+        _, alive = psutil.wait_procs(family, timeout=20)
+    assert alive == []
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        probe.bind(("127.0.0.1", closed_port))
