@@ -42,7 +42,7 @@ $(NODE_READY): frontend/package.json frontend/package-lock.json setup/node.sh $(
 	@touch $@
 
 $(BUILT): $(NODE_READY) $(INTERFACE)
-	@$(STEP) "The interface" sh -c 'cd frontend && $(NPM) run build'
+	@$(STEP) "The interface" sh -c 'cd frontend && $(NPM) run build && cd .. && $(VENV)/python -m whitenoise.compress --quiet frontend/dist'
 	@touch $@
 
 # The lists that the tests take pictures of, made with the libraries that pages really use.

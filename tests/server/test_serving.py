@@ -1,6 +1,8 @@
 """The server as it runs for real: what keeps it from starting, slow clients, and how it ends."""
 
+import gzip
 import json
+import re
 import signal
 import socket
 import subprocess
@@ -58,6 +60,21 @@ def test_what_keeps_it_from_starting_is_said_in_a_line(tmp_path: Path) -> None:
     assert "TALLPAGE_PORT is '99999'" in _refused(TALLPAGE_HOME=home, TALLPAGE_PORT="99999")
     assert "is a file" in _refused(TALLPAGE_HOME=str(tmp_path / "file"))
     assert "cannot be written" in _refused(TALLPAGE_HOME=str(tmp_path / "file" / "below"))
+
+
+def test_scripts_and_styles_are_sent_compressed_and_kept(served: psutil.Process, closed_port: int) -> None:
+    root = f"http://127.0.0.1:{closed_port}"
+    with urllib.request.urlopen(f"{root}/shelf") as page:
+        names = re.findall(r"/static/assets/[^\"]+\.(?:js|css)", page.read().decode())
+    assert len(names) >= 2
+    for name in names:
+        request = urllib.request.Request(root + name, headers={"Accept-Encoding": "gzip"})
+        with urllib.request.urlopen(request) as sent, urllib.request.urlopen(root + name) as plain:
+            assert sent.headers["Content-Encoding"] == "gzip"
+            assert "immutable" in sent.headers["Cache-Control"]
+            data, whole = sent.read(), plain.read()
+        assert gzip.decompress(data) == whole
+        assert len(data) < 0.4 * len(whole)
 
 
 def test_a_second_server_on_the_same_data_folder_does_not_start(

@@ -132,6 +132,8 @@ FRONTEND_BUILD = PROJECT / "frontend" / "dist"
 STATICFILES_DIRS = [FRONTEND_BUILD] if FRONTEND_BUILD.is_dir() else []
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = DEBUG
+# The build puts a digest into each name: what has one never changes under it.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+-[0-9A-Za-z_-]{8}\.[0-9a-z]+$"
 DJANGO_VITE = {"default": {"manifest_path": FRONTEND_BUILD / "manifest.json"}}
 
 CONTENT_SECURITY_POLICY = {
