@@ -69,6 +69,32 @@ class Person:
         with urllib.request.urlopen(f"{self.application.address}/api{path}", timeout=10) as answer:
             return json.load(answer)
 
+    def change(self, method: str, path: str, body: object = None) -> Any:
+        """Have the interface's own page send a request; gives what is answered."""
+        if not self.driver.current_url.startswith(self.application.address):
+            self.open("/")
+        script = """
+            const [method, path, body, done] = arguments;
+            const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
+            const headers = { "X-CSRFToken": token, "Content-Type": "application/json" };
+            fetch(`/api${path}`, { method, headers, body: body === null ? undefined : JSON.stringify(body) })
+              .then((answer) => answer.text()).then((text) => done(text));
+        """
+        answer = self.driver.execute_async_script(script, method, path, body)
+        return json.loads(answer) if answer else None
+
+    def sweep(self, *paths: str, screens: int) -> int:
+        """A sweep of pages of the demo site on 1 to 3 screens, taken to its end; its id."""
+        sizes = ((1280, 800), (834, 1112), (390, 844))[:screens]
+        order = {
+            "pages": [{"address": self.application.site + path} for path in paths],
+            "screens": [{"width_px": width, "height_px": height} for width, height in sizes],
+            "pause_ms": 0,
+        }
+        sweep_id = int(self.change("POST", "/sweeps", order)["id"])
+        self.until(lambda _: self.ask(f"/sweeps/{sweep_id}")["finished_at"], what="the sweep's end")
+        return sweep_id
+
     def take(self, path: str) -> int:
         """Take a page of the demo site from Gather; returns its capture's id."""
         self.open("/")

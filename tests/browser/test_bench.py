@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import FIELDS, Person
@@ -212,3 +213,66 @@ def test_blocks_light_up_and_are_framed_by_a_click_and_clicked_again_go_outwards
         click.w3c_actions.pointer_action.click()
         click.perform()
         person.see_frame(*(wanted[name] for name in FIELDS))
+
+
+def test_a_key_that_is_held_makes_one_cut(person: Person) -> None:
+    capture_id = person.take("/departures")
+    person.open_bench(capture_id)
+    key = {"key": "n", "code": "KeyN", "windowsVirtualKeyCode": 78, "text": "n"}
+    person.driver.execute_cdp_cmd("Input.dispatchKeyEvent", {"type": "keyDown", **key})
+    for _ in range(10):
+        repeated = {"type": "keyDown", "autoRepeat": True, **key}
+        person.driver.execute_cdp_cmd("Input.dispatchKeyEvent", repeated)
+    person.until(lambda driver: "/cuts/" in driver.current_url)
+    for _ in range(10):
+        person.driver.execute_cdp_cmd("Input.dispatchKeyEvent", repeated)
+    person.driver.execute_cdp_cmd("Input.dispatchKeyEvent", {"type": "keyUp", **key})
+    person.see_saved()
+    assert len(person.ask(f"/captures/{capture_id}")["cuts"]) == 2
+
+
+def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(person: Person) -> None:
+    capture_id = person.take("/islands")
+    person.open_bench(capture_id)
+    person.add_slot("Thumb")
+    person.see("[data-output][data-state=done]")
+    announced = person.driver.find_element(By.CSS_SELECTOR, "[data-finished]")
+    person.until(lambda _: "is made" in (announced.get_attribute("textContent") or ""))
+    cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
+    (before,) = person.ask(f"/cuts/{cut_id}/outputs")
+    person.see("[aria-label=Quality]").send_keys(Keys.ARROW_LEFT)
+    person.until(lambda _: person.ask(f"/cuts/{cut_id}/outputs")[0]["file_key"] != before["file_key"])
+    person.see("[data-output][data-state=done]")
+    in_hand = "return document.activeElement.getAttribute('aria-label')"
+    assert person.driver.execute_script(in_hand) == "Quality"
+    person.press(Keys.ARROW_LEFT)
+    person.until(
+        lambda _: (
+            person.ask(f"/cuts/{cut_id}/outputs")[0]["made_choice"]["quality"]
+            == before["made_choice"]["quality"] - 2
+        )
+    )
+
+
+def test_a_fold_is_saved_when_it_is_let_go_and_joins_its_neighbour_only_then(person: Person) -> None:
+    capture_id = person.take("/islands")
+    person.open_bench(capture_id)
+    cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
+    folds = [{"top_px": 100, "height_px": 60}, {"top_px": 300, "height_px": 60}]
+    cut = person.ask(f"/cuts/{cut_id}")
+    frame = {**cut["frame"], "folds": folds}
+    person.change("PATCH", f"/cuts/{cut_id}", {"version": cut["version"], "frame": frame})
+    person.open_bench(capture_id)
+    version = person.ask(f"/cuts/{cut_id}")["version"]
+    edge = person.see("[aria-label='Lower edge of fold 1']")
+    hand = ActionChains(person.driver).click_and_hold(edge)
+    for _ in range(6):
+        hand = hand.move_by_offset(0, 20).pause(0.3)
+    hand.perform()
+    assert person.ask(f"/cuts/{cut_id}")["version"] == version, "nothing is saved on the way"
+    assert len(person.all("[data-fold]")) == 2, "nothing is joined on the way"
+    ActionChains(person.driver).move_by_offset(0, -100).release().perform()
+    person.until(lambda _: person.ask(f"/cuts/{cut_id}")["version"] == version + 1)
+    first, second = person.ask(f"/cuts/{cut_id}")["frame"]["folds"]
+    assert second == folds[1]
+    assert 160 < first["top_px"] + first["height_px"] < 250

@@ -54,17 +54,88 @@ def test_the_question_mark_shows_every_key_but_not_while_typing(person: Person) 
 @pytest.mark.parametrize("theme", ["tallpage", "tallpage-night"])
 def test_every_screen_passes_the_access_checks(person: Person, theme: str) -> None:
     capture_id = person.take("/departures")
+    sweep_id = person.sweep("/departures", "/planning", screens=2)
     person.driver.execute_script("localStorage.setItem('tallpage.theme', arguments[0])", theme)
-    for path in ("/", "/shelf", "/outlets", "/sign-ins", f"/captures/{capture_id}"):
+    person.open_bench(capture_id)
+    person.add_slot("Thumb")
+    person.see("[data-output][data-state=done]")
+    (output,) = person.ask(f"/cuts/{person.ask(f'/captures/{capture_id}')['cuts'][0]['id']}/outputs")
+    bench = f"/captures/{capture_id}"
+    compare = f"{bench}/cuts/{output['cut_id']}/compare/{output['id']}"
+    gone = person.take("/planning")
+    person.change("DELETE", f"/captures/{gone}")
+    for path in (
+        *("/", "/shelf", "/shelf/deleted", "/outlets", "/sign-ins", "/sweeps", "/sweeps/new", "/nonsense"),
+        *(bench, compare, f"/sweeps/{sweep_id}"),
+    ):
         person.open(path)
         person.see("h1")
         person.driver.execute_script(_OPEN_ALL)
         assert person.driver.execute_script("return document.documentElement.dataset.theme") == theme
-        person.driver.execute_script(AXE.read_text("utf-8"))
-        found = person.driver.execute_async_script(
-            "axe.run(document).then((r) => arguments[0](r.violations))"
-        )
-        assert [(row["id"], [node["html"][:160] for node in row["nodes"]]) for row in found] == [], path
+        assert _violations(person) == [], path
+    person.see("[data-shot][data-state=done]").click()
+    person.see("[data-large] [data-picture] img")
+    assert _violations(person) == [], "the large view"
+
+
+def _violations(person: Person) -> list[tuple[str, list[str]]]:
+    """What the access checks have to say of what is shown."""
+    person.driver.execute_script(AXE.read_text("utf-8"))
+    found = person.driver.execute_async_script("axe.run(document).then((r) => arguments[0](r.violations))")
+    return [(row["id"], [node["html"][:160] for node in row["nodes"]]) for row in found]
+
+
+_LIGHTNESS = """
+const painter = document.createElement("canvas").getContext("2d", { willReadFrequently: true });
+const light = (colour) => {
+  painter.fillStyle = colour;
+  painter.fillRect(0, 0, 1, 1);
+  const parts = [...painter.getImageData(0, 0, 1, 1).data].slice(0, 3).map((part) => part / 255);
+  const [r, g, b] = parts.map((part) => (part <= 0.03928 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4));
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+};
+const contrast = (one, other) => {
+  const [low, high] = [light(one), light(other)].sort((a, b) => a - b);
+  return (high + 0.05) / (low + 0.05);
+};
+const field = document.querySelector(arguments[0]);
+const paper = getComputedStyle(document.body).backgroundColor;
+const ground = getComputedStyle(field).backgroundColor;
+const edge = contrast(getComputedStyle(field).borderTopColor, paper);
+const empty = getComputedStyle(field.querySelector("input") ?? field, "::placeholder");
+const faint = contrast(empty.color, ground);
+document.querySelector("nav a").focus({ focusVisible: true });
+const ring = contrast(getComputedStyle(document.activeElement).outlineColor, paper);
+return { edge, faint, ring };
+"""
+
+
+@pytest.mark.parametrize("theme", ["tallpage", "tallpage-night"])
+def test_edges_rings_and_words_in_empty_fields_can_be_seen(person: Person, theme: str) -> None:
+    person.open("/")
+    person.driver.execute_script("localStorage.setItem('tallpage.theme', arguments[0])", theme)
+    for path, field in (("/shelf", "label.input"), ("/", "[data-address-field]")):
+        person.open(path)
+        person.see(field)
+        seen = person.driver.execute_script(_LIGHTNESS, field)
+        assert seen["edge"] >= 3, (path, seen)
+        assert seen["ring"] >= 3, (path, seen)
+        assert seen["faint"] >= 4.5, (path, seen)
+
+
+def test_escape_closes_the_keys_and_nothing_behind_them(person: Person) -> None:
+    capture_id = person.take("/departures")
+    person.open_bench(capture_id)
+    person.add_slot("Thumb")
+    person.see("[data-output][data-state=done] button").send_keys("c")
+    person.see("[data-compare]")
+    person.press("?")
+    person.see("dialog[open]")
+    person.press(Keys.ESCAPE)
+    person.until(lambda _: not person.all("dialog[open]"))
+    person.see("[data-compare]")
+    person.press(Keys.ESCAPE)
+    person.see("[data-frame]")
 
 
 def test_an_address_that_leads_nowhere_says_so(person: Person) -> None:

@@ -30,7 +30,7 @@ export function useAddScreen() {
 export function useRemoveScreen() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (name: string) => api.DELETE("/api/screens/{name}", { params: { path: { name } } }),
+    mutationFn: (name: string) => api.DELETE("/api/screens", { params: { query: { name } } }),
     onSettled: () => queries.invalidateQueries({ queryKey: ["screens"] }),
   });
 }

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, sendForm } from "./client";
-import type { PageListing, Shot, Sweep, SweepIn, TakeSettings } from "./types";
+import type { PageListing, Shot, Sweep, SweepIn, SweepRows, TakeSettings } from "./types";
 
 const GOING_MS = 1_000;
 const QUIET_MS = 15_000;
@@ -105,7 +105,7 @@ export function sweepRowsQuery(sweepId: number, kept: Kept, words: string, stret
 
 export type SweepAction =
   | { kind: "wish"; wish: Wish }
-  | { kind: "mark"; shotIds: number[]; word: MarkWord }
+  | { kind: "mark"; shots: Shot[]; word: MarkWord }
   | { kind: "retake"; shotIds: number[] | null; settings?: TakeSettings };
 
 export function useSweepAction(sweepId: number) {
@@ -115,15 +115,36 @@ export function useSweepAction(sweepId: number) {
       const params = { path: { sweep_id: sweepId } };
       if (action.kind === "wish") await api.POST("/api/sweeps/{sweep_id}/wish", { params, body: { wish: action.wish } });
       else if (action.kind === "mark")
-        await api.POST("/api/sweeps/{sweep_id}/mark", { params, body: { shot_ids: action.shotIds, word: action.word } });
+        await api.POST("/api/sweeps/{sweep_id}/mark", {
+          params,
+          body: { shot_ids: action.shots.map((shot) => shot.id), word: action.word, was: action.shots.map(wordOf) },
+        });
       else
         await api.POST("/api/sweeps/{sweep_id}/retake", {
           params,
           body: { shot_ids: action.shotIds, settings: action.settings ?? null },
         });
     },
+    onMutate: async (action) => {
+      if (action.kind !== "mark") return;
+      // Seen at once, so that whoever marks on knows what the next word replaces; an answer on its way is older.
+      await queries.cancelQueries({ queryKey: ["sweep", sweepId, "rows"] });
+      const ids = new Set(action.shots.map((shot) => shot.id));
+      queries.setQueriesData<SweepRows>({ queryKey: ["sweep", sweepId, "rows"] }, (old) => old && marked(old, ids, action.word));
+    },
     onSettled: () => queries.invalidateQueries({ queryKey: ["sweep", sweepId] }),
   });
+}
+
+/** The word a shot has. */
+export function wordOf(shot: Shot): MarkWord {
+  return shot.dropped ? "drop" : shot.mark;
+}
+
+function marked(rows: SweepRows, ids: ReadonlySet<number>, word: MarkWord): SweepRows {
+  const mark = word === "drop" ? "" : word;
+  const changed = (shot: Shot) => (ids.has(shot.id) ? { ...shot, mark, dropped: word === "drop" } : shot);
+  return { ...rows, rows: rows.rows.map((row) => ({ ...row, shots: row.shots.map(changed) })) };
 }
 
 /** What changed on a page since the last time. */

@@ -33,6 +33,7 @@ export type PageListing = Schemas["ListOut"];
 export type ListedPage = Schemas["ListedPageOut"];
 export type Sweep = Schemas["SweepOut"];
 export type SweepRow = Schemas["RowOut"];
+export type SweepRows = Schemas["RowsOut"];
 export type Shot = Schemas["ShotOut"];
 export type Change = Schemas["ChangeOut"];
 export type SweepIn = Schemas["SweepIn"];

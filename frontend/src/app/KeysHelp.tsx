@@ -11,7 +11,17 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
     if (!open) element?.close();
   }, [open]);
   return (
-    <dialog ref={dialog} className="modal" aria-label="Keys" onClose={onClose}>
+    <dialog
+      ref={dialog}
+      className="modal"
+      aria-label="Keys"
+      onClose={onClose}
+      onKeyDown={(event) => {
+        // No key reaches the screen behind it.
+        event.stopPropagation();
+        if (event.key === "?") onClose();
+      }}
+    >
       <div className="modal-box max-w-3xl border border-base-300">
         <div className="mb-4 flex items-center justify-between">
           <h2 className="text-lg font-semibold">Keys</h2>

@@ -1,5 +1,5 @@
 import { Keyboard, Moon, Sun } from "lucide-react";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 
@@ -8,6 +8,7 @@ import { PictureDrop } from "../gather/PictureDrop";
 import { KeysHelp } from "./KeysHelp";
 import { Notices } from "./Notices";
 import { applyTheme, storedTheme } from "./theme";
+import { useScrollMemory } from "./useScrollMemory";
 
 const SCREENS = [
   { to: "/", label: "Gather" },
@@ -35,16 +36,19 @@ export function Shell() {
     preventDefault: true,
   });
 
+  const scroller = useRef<HTMLDivElement>(null);
+  useScrollMemory(scroller, "screen");
+
   const otherTheme = theme === "tallpage" ? "tallpage-night" : "tallpage";
   return (
     <PictureDrop>
       <div className="flex h-full flex-col">
-        <header className="flex h-12 shrink-0 items-center gap-5 border-b border-base-300 px-4">
+        <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 px-3 sm:gap-5 sm:px-4">
           <Link to="/" className="flex items-center gap-2 font-semibold" aria-label="Tall Page: Gather">
             <img src="/static/tallpage.svg" alt="" className="h-7 w-7" />
             <span className="hidden whitespace-nowrap sm:inline">Tall Page</span>
           </Link>
-          <nav className="flex gap-1" aria-label="Screens">
+          <nav className="flex sm:gap-1" aria-label="Screens">
             {SCREENS.map((screen) => (
               <NavLink
                 key={screen.to}
@@ -72,12 +76,12 @@ export function Shell() {
             >
               {theme === "tallpage" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
             </button>
-            <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Keys" title="Keys (?)" onClick={() => setHelpOpen(true)}>
+            <button type="button" className="btn btn-square btn-ghost btn-sm max-sm:hidden" aria-label="Keys" title="Keys (?)" onClick={() => setHelpOpen(true)}>
               <Keyboard size={18} aria-hidden />
             </button>
           </div>
         </header>
-        <div className="relative min-h-0 flex-1 overflow-y-auto">
+        <div ref={scroller} className="relative min-h-0 flex-1 overflow-y-auto">
           <Outlet />
         </div>
       </div>

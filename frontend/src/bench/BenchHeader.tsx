@@ -10,13 +10,13 @@ import { Report } from "./Report";
 export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
   const { capture, cut, saveState } = useBench();
   return (
-    <div className="flex h-11 shrink-0 items-center gap-4 border-b border-base-300 px-4">
-      <h1 className="min-w-0 truncate font-semibold" title={capture.name}>
+    <div className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-base-300 px-4 py-1">
+      <h1 className="max-w-[55%] min-w-0 truncate font-semibold" title={capture.name}>
         {capture.name}
       </h1>
       <span className="figure shrink-0 text-sm">{formatSize(capture.width_px, capture.height_px)}</span>
       <Report />
-      <div className="ml-auto flex shrink-0 items-center gap-1" role="group" aria-label="Cuts">
+      <div className="ml-auto flex flex-wrap items-center justify-end gap-1" role="group" aria-label="Cuts">
         <SaveWords state={saveState} />
         {capture.cuts.map((row) => (
           <Link

@@ -16,6 +16,7 @@ import { createFrameStore, type FrameStore } from "./frameStore";
 import { BeingTaken } from "./BeingTaken";
 import { BenchHeader } from "./BenchHeader";
 import { Ledger } from "./Ledger";
+import { MapDamaged } from "./MapDamaged";
 import { PageView } from "./PageView";
 import { Spine } from "./Spine";
 import { Toolbar } from "./Toolbar";
@@ -67,6 +68,7 @@ function Bench({ capture, cut }: { capture: CaptureDetail; cut: Cut }) {
   const zoom = zoomOf(mode, capture.width_px, viewport.width, window.devicePixelRatio);
 
   const newCut = () => {
+    if (startCut.isPending) return;
     startCut.mutate(undefined, {
       onSuccess: (made) => void navigate(`/captures/${capture.id}/cuts/${made.id}`),
     });
@@ -84,6 +86,7 @@ function Bench({ capture, cut }: { capture: CaptureDetail; cut: Cut }) {
           <Spine scroller={scroller} viewport={viewport} zoom={zoom} />
           <div className="flex min-w-0 flex-1 flex-col">
             <Toolbar mode={mode} onMode={setMode} />
+            <MapDamaged />
             <PageView scroller={scroller} onScroller={setScroller} viewport={viewport} zoom={zoom} />
           </div>
           <Ledger />

@@ -21,7 +21,7 @@ const FAR_STEP_PX = 10;
 export function BreakLines(props: Props) {
   const { inHand } = useBench();
   if (!inHand || inHand.leaves.length < 2 || inHand.stale) return null;
-  return <Lines key={inHand.file_key} output={inHand} {...props} />;
+  return <Lines key={inHand.id} output={inHand} {...props} />;
 }
 
 function Lines({ output, scale, named }: Props & { output: Output }) {
@@ -29,8 +29,10 @@ function Lines({ output, scale, named }: Props & { output: Output }) {
   const divide = useDivide(output.cut_id);
   const show = useNotices((state) => state.show);
   const made = breaksOf(output);
-  const [moved, setMoved] = useState<number[] | null>(null);
-  const breaks = moved ?? made;
+  const [moved, setMovedOf] = useState<{ of: string; breaks: number[] } | null>(null);
+  // What was moved counts until the files are there that it asks for; the line in hand stays in hand.
+  const breaks = moved?.of === output.file_key ? moved.breaks : made;
+  const setMoved = (wanted: number[]) => setMovedOf({ of: output.file_key, breaks: wanted });
 
   const send = (wanted: number[]) => {
     if (wanted.join() === made.join()) return;

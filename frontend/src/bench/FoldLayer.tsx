@@ -39,18 +39,18 @@ interface FoldProps {
 function FoldEdge({ fold, index, edge, zoom }: FoldProps & { edge: "top" | "bottom"; zoom: number }) {
   const { frames, capture } = useBench();
   const at = edge === "top" ? fold.top_px : bottomOf(fold);
-  const move = (to_px: number) => frames.getState().setFold(index, movedEdge(fold, edge, to_px));
   const drag = (event: PointerEvent<HTMLDivElement>) => {
     const page = event.currentTarget.closest("[data-page]")?.getBoundingClientRect();
     if (event.buttons !== 1 || !page) return;
     event.stopPropagation();
-    move((event.clientY - page.top) / zoom);
+    frames.getState().dragFold(index, movedEdge(fold, edge, (event.clientY - page.top) / zoom));
   };
   const nudge = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
     event.preventDefault();
     event.stopPropagation();
-    move(at + (event.shiftKey ? FAR_STEP_PX : 1) * (event.key === "ArrowUp" ? -1 : 1));
+    const step = (event.shiftKey ? FAR_STEP_PX : 1) * (event.key === "ArrowUp" ? -1 : 1);
+    frames.getState().setFold(index, movedEdge(fold, edge, at + step));
   };
   return (
     <div
@@ -67,6 +67,8 @@ function FoldEdge({ fold, index, edge, zoom }: FoldProps & { edge: "top" | "bott
         event.currentTarget.setPointerCapture(event.pointerId);
       }}
       onPointerMove={drag}
+      onPointerUp={() => frames.getState().drop()}
+      onPointerCancel={() => frames.getState().cancelDrag()}
       onKeyDown={nudge}
     />
   );

@@ -16,7 +16,7 @@ const FIELDS: { field: FrameField; label: string; name: string }[] = [
 export function FrameFields() {
   const [problem, setProblem] = useState("");
   return (
-    <div className="relative flex items-center gap-2" role="group" aria-label="Frame">
+    <div className="relative flex items-center gap-1.5 @min-[46rem]:gap-2" role="group" aria-label="Frame">
       {FIELDS.map((row) => (
         <FrameNumber key={row.field} {...row} onProblem={setProblem} />
       ))}
@@ -62,7 +62,7 @@ function FrameNumber({ field, label, name, onProblem }: NumberProps) {
         aria-label={name}
         data-field={field}
         inputMode="numeric"
-        className="input input-xs figure w-[4.6rem] text-right"
+        className="input input-xs figure w-[3.9rem] px-1.5 text-right @min-[46rem]:w-[4.6rem]"
         value={typed ?? String(value)}
         onChange={(event) => setTyped(event.target.value)}
         onFocus={(event) => event.target.select()}

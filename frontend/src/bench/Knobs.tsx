@@ -16,18 +16,27 @@ const PALETTES = [2, 4, 16, 256] as const;
 export function Knobs({ output }: { output: Output }) {
   const again = useFitAgain(output.cut_id);
   const show = useNotices((state) => state.show);
-  const made = output.made_choice;
-  if (!made) return null;
+  const [asked, setAsked] = useState<{ of: string; choice: Choice } | null>(null);
+  // Until its file is there, what was asked for last is what the knobs show and go on from.
+  const waiting = asked?.of === output.file_key && (again.isPending || isFitting(output));
+  const chosen = waiting ? asked.choice : output.made_choice;
+  if (!chosen) return null;
   const choose = (choice: Choice | null) => {
+    setAsked(choice && { of: output.file_key, choice });
     again.mutate(
       { outputId: output.id, choice },
-      { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
+      {
+        onError: (error) => {
+          setAsked(null);
+          show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint });
+        },
+      },
     );
   };
   return (
     <div className="text-sm">
-      <Quality made={made} disabled={isFitting(output)} onChoose={choose} />
-      <Settings made={made} disabled={isFitting(output)} onChoose={choose} />
+      <Quality chosen={chosen} onChoose={choose} />
+      <Settings chosen={chosen} onChoose={choose} />
       {output.by_hand && (
         <button type="button" className="btn btn-xs mb-3" onClick={() => choose(null)}>
           Back to automatic
@@ -40,16 +49,17 @@ export function Knobs({ output }: { output: Output }) {
 }
 
 interface KnobProps {
-  made: Choice;
-  disabled: boolean;
+  chosen: Choice;
   onChoose: (choice: Choice) => void;
 }
 
-function Quality({ made, disabled, onChoose }: KnobProps) {
-  const [quality, setQuality] = useState(made.quality ?? GREATEST_QUALITY);
-  if (made.quality == null) return null;
+function Quality({ chosen, onChoose }: KnobProps) {
+  const [held, setHeld] = useState<number | null>(null);
+  if (chosen.quality == null) return null;
+  const quality = held ?? chosen.quality;
   const settle = () => {
-    if (quality !== made.quality) onChoose({ ...made, quality });
+    setHeld(null);
+    if (quality !== chosen.quality) onChoose({ ...chosen, quality });
   };
   return (
     <label className="mb-3 block">
@@ -64,8 +74,7 @@ function Quality({ made, disabled, onChoose }: KnobProps) {
         min={LEAST_QUALITY}
         max={GREATEST_QUALITY}
         value={quality}
-        disabled={disabled}
-        onChange={(event) => setQuality(Number(event.target.value))}
+        onChange={(event) => setHeld(Number(event.target.value))}
         onPointerUp={settle}
         onKeyUp={settle}
         onBlur={settle}
@@ -74,17 +83,16 @@ function Quality({ made, disabled, onChoose }: KnobProps) {
   );
 }
 
-function Settings({ made, disabled, onChoose }: KnobProps) {
+function Settings({ chosen, onChoose }: KnobProps) {
   return (
     <div className="mb-3 flex flex-wrap gap-x-4 gap-y-1">
-      {made.colours != null && (
+      {chosen.colours != null && (
         <label className="flex items-center gap-2">
           Colours
           <select
             className="select select-xs w-20"
-            value={made.colours}
-            disabled={disabled}
-            onChange={(event) => onChoose(changedChoice(made, { colours: Number(event.target.value) as (typeof PALETTES)[number] }))}
+            value={chosen.colours}
+            onChange={(event) => onChoose(changedChoice(chosen, { colours: Number(event.target.value) as (typeof PALETTES)[number] }))}
           >
             {PALETTES.map((count) => (
               <option key={count}>{count}</option>
@@ -92,13 +100,13 @@ function Settings({ made, disabled, onChoose }: KnobProps) {
           </select>
         </label>
       )}
-      {made.format === "jpeg" && (
-        <Switch words="Half colour detail" title="Colour at half the resolution: lighter; seen on coloured letters" on={made.subsampled} disabled={disabled} onSet={(subsampled) => onChoose(changedChoice(made, { subsampled }))} />
+      {chosen.format === "jpeg" && (
+        <Switch words="Half colour detail" title="Colour at half the resolution: lighter; seen on coloured letters" on={chosen.subsampled} onSet={(subsampled) => onChoose(changedChoice(chosen, { subsampled }))} />
       )}
-      {made.quality != null && (
-        <Switch words="Soften" title="Soften by a hair before encoding: lighter; edges lose a little" on={made.softened} disabled={disabled} onSet={(softened) => onChoose(changedChoice(made, { softened }))} />
+      {chosen.quality != null && (
+        <Switch words="Soften" title="Soften by a hair before encoding: lighter; edges lose a little" on={chosen.softened} onSet={(softened) => onChoose(changedChoice(chosen, { softened }))} />
       )}
-      <Switch words="Sharpen" title="Sharpen a little before encoding: letters are crisper, the file is heavier" on={made.sharpened} disabled={disabled} onSet={(sharpened) => onChoose(changedChoice(made, { sharpened }))} />
+      <Switch words="Sharpen" title="Sharpen a little before encoding: letters are crisper, the file is heavier" on={chosen.sharpened} onSet={(sharpened) => onChoose(changedChoice(chosen, { sharpened }))} />
     </div>
   );
 }
@@ -107,14 +115,13 @@ interface SwitchProps {
   words: string;
   title: string;
   on: boolean;
-  disabled: boolean;
   onSet: (on: boolean) => void;
 }
 
-function Switch({ words, title, on, disabled, onSet }: SwitchProps) {
+function Switch({ words, title, on, onSet }: SwitchProps) {
   return (
     <label className="flex items-center gap-1.5" title={title}>
-      <input type="checkbox" className="checkbox checkbox-xs" checked={on} disabled={disabled} onChange={(event) => onSet(event.target.checked)} />
+      <input type="checkbox" className="checkbox checkbox-xs" checked={on} onChange={(event) => onSet(event.target.checked)} />
       {words}
     </label>
   );

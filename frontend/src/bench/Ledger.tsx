@@ -8,6 +8,7 @@ import { ProblemNote } from "../parts/ProblemNote";
 import { AddRow } from "./AddRow";
 import { useBench } from "./benchContext";
 import { OutputRow } from "./OutputRow";
+import { useFinished } from "./useFinished";
 
 /** One row per output: what it must keep to, what came out. */
 export function Ledger() {
@@ -19,12 +20,12 @@ export function Ledger() {
   useHotkeys("c", () => {
     if (inHand?.file_key) void navigate(`/captures/${capture.id}/cuts/${cut.id}/compare/${inHand.id}`);
   });
-  useHotkeys("d", () => {
-    if (inHand?.file_key) window.location.assign(outputFileUrl(inHand));
+  useHotkeys("d", (event) => {
+    if (inHand?.file_key && !event.repeat) window.location.assign(outputFileUrl(inHand));
   });
 
   return (
-    <aside className="flex w-[340px] shrink-0 flex-col overflow-y-auto border-l border-base-300" aria-label="Files">
+    <aside className="flex w-[310px] shrink-0 xl:w-[340px] flex-col overflow-y-auto border-l border-base-300" aria-label="Files">
       <h2 className="flex h-11 shrink-0 items-center border-b border-base-300 px-4 font-semibold">Files from this cut</h2>
       {outputs.isError && (
         <div className="p-3">
@@ -48,6 +49,9 @@ export function Ledger() {
         ))}
       </ul>
       <AddRow onAdded={open} />
+      <p className="sr-only" role="status" data-finished>
+        {useFinished(rows)}
+      </p>
     </aside>
   );
 }

@@ -134,7 +134,7 @@ function Opened({ output }: { output: Output }) {
             {output.by_hand ? `Chosen by hand: ${output.looks}.` : output.why}
           </p>
           {divisible(output.way) && <Leaves output={output} />}
-          <Knobs key={output.file_key} output={output} />
+          <Knobs output={output} />
         </>
       )}
     </div>

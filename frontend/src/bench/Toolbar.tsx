@@ -25,7 +25,8 @@ export function Toolbar({ mode, onMode }: Props) {
   const whole = useFrame((state) => sameArea(state.frame, wholeFrame(capture)));
   const folding = useFrame((state) => state.folding);
   return (
-    <div className="flex h-11 shrink-0 items-center gap-3 border-b border-base-300 px-3">
+    <div className="@container shrink-0 border-b border-base-300">
+      <div className="flex h-11 items-center gap-2 px-3 @min-[46rem]:gap-3">
       <div className="join" role="group" aria-label="Zoom">
         {ZOOMS.map((zoom) => (
           <button
@@ -42,10 +43,10 @@ export function Toolbar({ mode, onMode }: Props) {
       </div>
       <FrameFields />
       <button type="button" className="btn btn-xs" title="Frame the whole page (W)" disabled={whole} onClick={() => frames.getState().frameAll()}>
-        <Maximize size={14} aria-hidden /> Whole page
+        <Maximize size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Whole page</span>
       </button>
       <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title="Fold a band away: drag over the rows that are not wanted (F)" onClick={() => frames.getState().setFolding(!folding)}>
-        <FoldVertical size={14} aria-hidden /> Fold
+        <FoldVertical size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Fold</span>
       </button>
       <div className="ml-auto flex gap-1">
         <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Undo" title="Undo (Ctrl+Z)" disabled={past === 0} onClick={() => frames.temporal.getState().undo()}>
@@ -54,6 +55,7 @@ export function Toolbar({ mode, onMode }: Props) {
         <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" disabled={future === 0} onClick={() => frames.temporal.getState().redo()}>
           <Redo2 size={18} aria-hidden />
         </button>
+      </div>
       </div>
     </div>
   );

@@ -4,7 +4,9 @@ import { chartScale } from "./chart";
 
 const WIDTH = 300;
 const HEIGHT = 130;
-const FOOT = 16;
+const FOOT = 22;
+/** Room beside the points for the figures of fidelity. */
+const LEFT = 24;
 
 /** Told apart by dashes as well as by colour. */
 const HALVED_DASH = "1 2";
@@ -30,11 +32,12 @@ interface Props {
 export function TradeoffChart({ output, onChoose }: Props) {
   const { tradeoffs, limit_bytes } = output;
   if (tradeoffs.length === 0) return null;
-  const { x, y, floor } = chartScale(tradeoffs, limit_bytes, WIDTH, HEIGHT);
+  const { x: along, y, floor } = chartScale(tradeoffs, limit_bytes, WIDTH - LEFT, HEIGHT);
+  const x = (bytes: number) => LEFT + along(bytes);
   const limitAt = x(limit_bytes);
   return (
     <figure className="mt-3" data-tradeoffs>
-      <figcaption className="mb-1 flex justify-between text-sm">
+      <figcaption className="mb-1 flex flex-wrap justify-between gap-x-3 text-sm">
         <span>Fidelity by bytes</span>
         <span className="text-info">Choose a point to make that file</span>
       </figcaption>
@@ -46,7 +49,7 @@ export function TradeoffChart({ output, onChoose }: Props) {
         <text x={3} y={HEIGHT - 4} className="figure fill-base-content text-[10px]">
           {floor}
         </text>
-        <text x={limitAt} y={HEIGHT + 12} textAnchor={limitAt > WIDTH / 2 ? "end" : "start"} className="figure fill-base-content text-[10px]">
+        <text x={limitAt} y={HEIGHT + 18} textAnchor={limitAt > WIDTH / 2 ? "end" : "start"} className="figure fill-base-content text-[10px]">
           limit {formatBytes(limit_bytes)}
         </text>
         {tradeoffs.map(({ recipe, points }) => {

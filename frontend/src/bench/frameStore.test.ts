@@ -82,3 +82,38 @@ test("folds are drawn, moved and taken away, each undone as one, and stay when t
   for (let step = 0; step < 3; step += 1) undo();
   expect(folds()).toEqual([{ top_px: 200, height_px: 300 }]);
 });
+
+test("a nudge after an undo is a step of its own, however soon it comes", () => {
+  const { store, undo } = storeAt();
+  store.getState().setField("height_px", 100);
+  store.getState().nudge(0, 10);
+  undo();
+  store.getState().nudge(0, 30);
+  expect(store.getState().frame.y_px).toBe(30);
+  undo();
+  expect(store.getState().frame.y_px).toBe(0);
+  expect(store.getState().frame.height_px).toBe(100);
+});
+
+test("a fold that is dragged over its neighbour and back joins nothing, and is one step when it is let go", () => {
+  const { store, later, undo } = storeAt();
+  const folds = [
+    { top_px: 100, height_px: 50 },
+    { top_px: 300, height_px: 50 },
+  ];
+  store.getState().addFolds(folds);
+  later(2_000);
+  for (const height_px of [150, 230, 120]) store.getState().dragFold(0, { top_px: 100, height_px });
+  expect(store.getState().frame.folds).toEqual(folds);
+  expect(shownFrame(store.getState()).folds).toHaveLength(2);
+  store.getState().drop();
+  expect(store.getState().frame.folds).toEqual([{ top_px: 100, height_px: 120 }, folds[1]]);
+  undo();
+  expect(store.getState().frame.folds).toEqual(folds);
+  store.getState().dragFold(0, { top_px: 100, height_px: 220 });
+  store.getState().drop();
+  expect(store.getState().frame.folds).toEqual([{ top_px: 100, height_px: 250 }]);
+  store.getState().dragFold(0, { top_px: 0, height_px: 1_500 });
+  store.getState().drop();
+  expect(store.getState().frame.folds).toEqual([{ top_px: 100, height_px: 250 }]);
+});

@@ -26,6 +26,8 @@ export interface FrameState {
   /** Whether the next drag draws a fold. */
   folding: boolean;
   drag: (draft: Area) => void;
+  /** A fold on its way: it joins its neighbours, and is saved, only when it is let go. */
+  dragFold: (index: number, fold: Fold) => void;
   drop: () => void;
   cancelDrag: () => void;
   setField: (field: FrameField, value: number) => boolean;
@@ -64,10 +66,15 @@ export function createFrameStore(page: PageSize, initial: Frame, clock: () => nu
           draft: null,
           folding: false,
           drag: (area) => set({ draft: framed(area) }),
+          dragFold: (index, fold) => set({ draft: { ...get().frame, folds: get().frame.folds.with(index, fold) } }),
           drop: () => {
-            const { draft } = get();
+            const { draft, frame } = get();
             lastNudge_ms = -Infinity;
-            if (draft) set({ frame: draft, draft: null });
+            if (!draft) return;
+            const dropped = withFolds(draft, draft.folds);
+            // Folds that would hide everything change nothing.
+            const possible = dropped.folds.length > 0 || draft.folds.length === 0;
+            set({ frame: possible ? dropped : frame, draft: null });
           },
           cancelDrag: () => set({ draft: null }),
           setField: (field, value) => {
@@ -114,6 +121,10 @@ export function createFrameStore(page: PageSize, initial: Frame, clock: () => nu
       },
     ),
   );
+  // Whatever is nudged after an undo is a step of its own.
+  store.temporal.subscribe((now, before) => {
+    if (now.futureStates.length > before.futureStates.length) lastNudge_ms = -Infinity;
+  });
   return store;
 }
 

@@ -35,9 +35,13 @@ export function useBenchKeys(frames: FrameStore, { onMode, onNewCut }: Actions):
   useHotkeys("mod+z", () => frames.temporal.getState().undo(), { preventDefault: true });
   useHotkeys("mod+shift+z,mod+y", () => frames.temporal.getState().redo(), { preventDefault: true });
   useHotkeys("w", () => frames.getState().frameAll());
-  useHotkeys("f", () => frames.getState().setFolding(!frames.getState().folding));
+  useHotkeys("f", (event) => {
+    if (!event.repeat) frames.getState().setFolding(!frames.getState().folding);
+  });
   useHotkeys("escape", () => frames.getState().setFolding(false));
-  useHotkeys("n", onNewCut);
+  useHotkeys("n", (event) => {
+    if (!event.repeat) onNewCut();
+  });
   useHotkeys("0", () => onMode("fit"));
   useHotkeys("1", () => onMode("1"));
   useHotkeys("2", () => onMode("2"));

@@ -57,7 +57,7 @@ export function ComparePage() {
       </div>
       <div className="flex min-h-0 flex-1">
         <CompareView output={output} outputs={comparable} onOutput={(id) => void navigate(`${back}/compare/${id}`, { replace: true })} />
-        <aside className="w-[340px] shrink-0 overflow-y-auto border-l border-base-300 p-4" aria-label="The file">
+        <aside className="w-[310px] shrink-0 xl:w-[340px] overflow-y-auto border-l border-base-300 p-4" aria-label="The file">
           <p className="figure mb-1 flex justify-between text-sm">
             <span>{formatBytes(output.bytes)}</span>
             <span>of {formatBytes(output.limit_bytes)}</span>
@@ -68,7 +68,7 @@ export function ComparePage() {
             <span className="block text-sm">{output.looks}</span>
           </p>
           {fitting && <JobProgress job={output.job} />}
-          <Knobs key={output.file_key} output={output} />
+          <Knobs output={output} />
           <a className="btn btn-primary btn-sm mt-5 w-full" href={outputFileUrl(output)} download>
             <Download size={16} aria-hidden /> Save file
           </a>

@@ -40,7 +40,7 @@ export function Pane({ ref, names, width, height, scale, place, onScrolled, chil
             {place && (
               <div
                 data-place
-                className="pointer-events-none absolute outline-2 outline-accent"
+                className="pointer-events-none absolute ring-4 ring-base-100 outline-2 outline-offset-1 outline-secondary outline-dashed"
                 style={{
                   left: place.x_px * scale,
                   top: place.y_px * scale,

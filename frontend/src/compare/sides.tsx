@@ -79,7 +79,7 @@ export function Split({ flipped, ...side }: Props & { flipped: boolean }) {
         aria-valuemin={0}
         aria-valuemax={100}
         aria-valuenow={Math.round(split)}
-        className="absolute inset-y-0 w-0.5 bg-accent outline outline-base-100/60"
+        className="absolute inset-y-0 w-0.5 bg-neutral outline outline-base-100"
         style={{ left: `${split}%` }}
       />
     </div>

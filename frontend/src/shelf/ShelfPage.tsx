@@ -25,8 +25,8 @@ export function ShelfPage() {
   const captures = shelf.data?.pages.flatMap((page) => page.captures) ?? [];
   const total = shelf.data?.pages[0]?.total ?? 0;
   return (
-    <main className="mx-auto max-w-[1600px] px-6 pt-6 pb-16">
-      <div className="mb-5 flex items-center gap-3 border-b border-base-300 pb-2">
+    <main className="mx-auto max-w-[1600px] px-4 pt-6 pb-16 sm:px-6">
+      <div className="mb-5 flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-base-300 pb-2">
         <h1 className="text-xl font-semibold">Shelf</h1>
         {total > 0 && (
           <span className="figure">
@@ -40,7 +40,7 @@ export function ShelfPage() {
           <input type="checkbox" className="checkbox checkbox-xs" checked={swept || searched !== ""} disabled={searched !== ""} onChange={() => setSwept(!swept)} />
           with the pages of sweeps
         </label>
-        <label className="input input-sm w-80">
+        <label className="input input-sm w-full sm:w-80">
           <Search size={16} aria-hidden />
           <input
             type="search"
@@ -78,7 +78,7 @@ export function ShelfPage() {
         </div>
       )}
       <h2 className="sr-only">Captures, newest first</h2>
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-6 gap-y-9">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-9 sm:grid-cols-[repeat(auto-fill,minmax(190px,1fr))] sm:gap-x-6">
         {captures.map((capture) => (
           <CaptureCard key={capture.id} capture={capture} />
         ))}

@@ -1,8 +1,8 @@
-import type { RefObject } from "react";
 import { useEffect } from "react";
 
 import { useCapture } from "../api/captures";
 import { stripUrl, thumbnailUrl } from "../api/pictures";
+import { useViewport } from "../bench/useViewport";
 
 const WIDEST_PX = 1_000;
 const ABOVE_PX = 90;
@@ -19,17 +19,18 @@ export interface Marked {
 interface LargePictureProps {
   picture: { id: number; picture_key: string };
   marked: Marked[];
-  scroller: RefObject<HTMLDivElement | null>;
+  scroller: HTMLDivElement | null;
 }
 
 /** A whole capture from its strips, with outlines over it. */
 export function LargePicture({ picture, marked, scroller }: LargePictureProps) {
   const { data: size } = useCapture(picture.id);
-  const widthPx = size ? Math.min(size.width_px / size.scale, WIDEST_PX) : 0;
+  const room = useViewport(scroller);
+  const widthPx = size ? Math.min(size.width_px / size.scale, WIDEST_PX, room.width || WIDEST_PX) : 0;
   const by = size ? widthPx / size.width_px : 1;
   const hereTop = marked.find((box) => box.here)?.y_px;
   useEffect(() => {
-    if (size && hereTop !== undefined) scroller.current?.scrollTo({ top: hereTop * by - ABOVE_PX });
+    if (size && hereTop !== undefined) scroller?.scrollTo({ top: hereTop * by - ABOVE_PX });
   }, [size, hereTop, by, scroller]);
   if (!size) return <img src={thumbnailUrl(picture)} alt="" className="mx-auto block w-full max-w-3xl" />;
   return (

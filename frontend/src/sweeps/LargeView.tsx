@@ -1,23 +1,21 @@
-import { Check, RotateCcw, Trash2, X } from "lucide-react";
+import { Check, ChevronLeft, ChevronRight, RotateCcw, Trash2, X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 
-import { type MarkWord, useChange } from "../api/sweeps";
+import { type MarkWord, useChange, wordOf } from "../api/sweeps";
 import type { Change, Shot, SweepRow } from "../api/types";
+import { Notices } from "../app/Notices";
 import { formatSize } from "../parts/figures";
 import { ChangeBar } from "./ChangeBar";
 import { LargePicture, type Marked } from "./LargePicture";
+import { useSwipe } from "./useSwipe";
 
 const MARKS = [
   { word: "keep", label: "Keep", Icon: Check },
   { word: "retake", label: "Retake", Icon: RotateCcw },
   { word: "drop", label: "Drop", Icon: Trash2 },
 ] as const;
-
-function isMarked(shot: Shot, word: (typeof MARKS)[number]["word"]): boolean {
-  return word === "drop" ? shot.dropped : shot.mark === word;
-}
 
 const MARK_WORDS = { keep: "kept", retake: "to be retaken" } as const;
 export type Side = "now" | "before";
@@ -26,55 +24,80 @@ interface LargeViewProps {
   row: SweepRow;
   shot: Shot;
   onMark: (word: MarkWord) => void;
+  /** Go on to another picture, as by that arrow key. */
+  onStep: (key: "ArrowLeft" | "ArrowRight") => void;
   onClose: () => void;
 }
 
-/** One picture as large as the window, from its strips; the arrow keys of the proofs go on working. */
-export function LargeView({ row, shot, onMark, onClose }: LargeViewProps) {
+/** One picture as large as the window, from its strips. The proofs rest behind it; their keys go on working. */
+export function LargeView({ row, shot, onMark, onStep, onClose }: LargeViewProps) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const element = dialog.current;
+    if (element && !element.open) element.showModal();
+    element?.querySelector<HTMLElement>("[data-picture]")?.focus({ preventScroll: true });
+    return () => element?.close();
+  }, []);
+  const swipe = useSwipe(onStep);
   return (
-    <section className="absolute inset-0 z-20 flex flex-col bg-base-100" aria-label="Large view">
-      <div className="flex items-center gap-3 border-b border-base-300 px-4 py-2 text-sm">
-        <span className="figure">{row.number}</span>
-        <span className="min-w-0 flex-1 truncate">
-          <span className="font-semibold">{row.title || row.address}</span> {row.title && row.address}
-        </span>
-        {(shot.mark || shot.dropped) && (
-          <span className="rounded-selector border border-base-content px-2">{shot.dropped ? "dropped" : MARK_WORDS[shot.mark || "keep"]}</span>
-        )}
-        <span className="flex gap-1" role="group" aria-label="Mark this picture">
-          {MARKS.map(({ word, label, Icon }) => (
-            <button
-              key={word}
-              type="button"
-              className="btn btn-sm"
-              aria-pressed={isMarked(shot, word)}
-              onClick={() => onMark(isMarked(shot, word) ? "" : word)}
-            >
-              <Icon size={15} aria-hidden /> {label}
-            </button>
-          ))}
-        </span>
-        {shot.width_px > 0 && <span className="figure">{formatSize(shot.width_px, shot.height_px)}</span>}
-        {shot.capture_id !== null && shot.picture_key && (
-          <Link className="btn btn-sm" to={`/captures/${shot.capture_id}`}>
-            Open on the Bench
-          </Link>
-        )}
-        <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Close" title="Close (Esc)" onClick={onClose}>
-          <X size={18} aria-hidden />
-        </button>
-      </div>
-      {[...shot.warnings, shot.job?.error?.sentence ?? ""].filter(Boolean).map((words) => (
-        <p key={words} className="border-b border-base-300 bg-base-200 px-4 py-1 text-sm">
-          {words}
+    <dialog ref={dialog} className="fixed inset-0 m-0 h-dvh max-h-none w-screen max-w-none bg-base-100 text-base-content" aria-label="Large view" onClose={onClose} data-large>
+      <div className="flex h-full flex-col">
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-4 py-2 text-sm">
+          <span className="figure">{row.number}</span>
+          <span className="min-w-0 flex-1 truncate">
+            <span className="font-semibold">{row.title || row.address}</span> {row.title && row.address}
+          </span>
+          <button type="button" className="btn btn-square btn-ghost btn-sm sm:order-last" aria-label="Close" title="Close (Esc)" onClick={onClose}>
+            <X size={18} aria-hidden />
+          </button>
+          <span className="flex w-full flex-wrap items-center gap-x-3 gap-y-1 sm:w-auto">
+            {(shot.mark || shot.dropped) && (
+              <span className="rounded-selector border border-base-content px-2">{shot.dropped ? "dropped" : MARK_WORDS[shot.mark || "keep"]}</span>
+            )}
+            <span className="flex gap-1" role="group" aria-label="Mark this picture">
+              {MARKS.map(({ word, label, Icon }) => (
+                <button
+                  key={word}
+                  type="button"
+                  className="btn btn-sm"
+                  aria-pressed={wordOf(shot) === word}
+                  onClick={() => onMark(wordOf(shot) === word ? "" : word)}
+                >
+                  <Icon size={15} aria-hidden /> {label}
+                </button>
+              ))}
+            </span>
+            <span className="flex gap-1" role="group" aria-label="Go on">
+              <button type="button" className="btn btn-square btn-sm" aria-label="Picture before" title="Picture before (←)" onClick={() => onStep("ArrowLeft")}>
+                <ChevronLeft size={16} aria-hidden />
+              </button>
+              <button type="button" className="btn btn-square btn-sm" aria-label="Next picture" title="Next picture (→)" onClick={() => onStep("ArrowRight")}>
+                <ChevronRight size={16} aria-hidden />
+              </button>
+            </span>
+            {shot.width_px > 0 && <span className="figure">{formatSize(shot.width_px, shot.height_px)}</span>}
+            {shot.capture_id !== null && shot.picture_key && (
+              <Link className="btn btn-sm" to={`/captures/${shot.capture_id}`}>
+                Open on the Bench
+              </Link>
+            )}
+          </span>
+        </div>
+        {[...shot.warnings, shot.job?.error?.sentence ?? ""].filter(Boolean).map((words) => (
+          <p key={words} className="border-b border-base-300 bg-base-200 px-4 py-1 text-sm">
+            {words}
+          </p>
+        ))}
+        <div className="flex min-h-0 flex-1 flex-col" data-shown={shot.id} {...swipe}>
+          <Sides key={shot.id} shot={shot} />
+        </div>
+        <p className="hidden border-t border-base-300 px-4 py-1 text-xs sm:block">
+          ← → ↑ ↓ next · K keep · R retake · D drop · U neither{shot.change === "changed" && " · B as it was · C next change"} · Esc back to the
+          proofs
         </p>
-      ))}
-      <Sides key={shot.id} shot={shot} />
-      <p className="border-t border-base-300 px-4 py-1 text-xs">
-        ← → ↑ ↓ next · K keep · R retake · D drop · U neither{shot.change === "changed" && " · B as it was · C next change"} · Esc back to the
-        proofs
-      </p>
-    </section>
+      </div>
+      <Notices />
+    </dialog>
   );
 }
 
@@ -84,10 +107,11 @@ function Sides({ shot }: { shot: Shot }) {
   const { data: change } = useChange(shot, changed);
   const [side, setSide] = useState<Side>("now");
   const [stretch, setStretch] = useState(-1);
-  const scroller = useRef<HTMLDivElement>(null);
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   useEffect(() => {
-    scroller.current?.scrollTo({ top: 0 });
-  }, []);
+    // The keys that scroll are for the picture, unless a button is in hand.
+    if (!(document.activeElement instanceof HTMLButtonElement)) scroller?.focus({ preventScroll: true });
+  }, [scroller]);
   const comparable = changed && change !== undefined && change.before_id !== null;
   const next = () => {
     if (!change || change.stretches.length === 0) return;
@@ -111,7 +135,7 @@ function Sides({ shot }: { shot: Shot }) {
   return (
     <>
       {comparable && <ChangeBar change={change} side={side} stretch={stretch} onSide={setSide} onNext={next} />}
-      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto bg-base-200">
+      <div ref={setScroller} className="min-h-0 flex-1 overflow-y-auto bg-base-200" tabIndex={0} role="region" aria-label="The picture" data-picture>
         <LargePicture
           key={picture.id}
           picture={picture}

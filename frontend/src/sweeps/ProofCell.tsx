@@ -23,7 +23,7 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
       type="button"
       data-shot={shot.id}
       data-state={ready ? "done" : (shot.job?.state ?? "waiting")}
-      className={`relative block shrink-0 self-start text-left ${here ? "outline-2 outline-offset-2 outline-accent" : ""} ${shot.dropped ? "opacity-40" : ""}`}
+      className={`relative block shrink-0 self-start text-left ${here ? "outline-3 outline-offset-2 outline-focus" : ""} ${shot.dropped ? "opacity-40" : ""}`}
       style={{ width: widthPx }}
       aria-label={`${title}: ${wordsFor(shot)}`}
       onClick={onOpen}

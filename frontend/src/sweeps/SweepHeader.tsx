@@ -17,9 +17,9 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
   const going = !sweep.finished_at;
   const retakes = count.failed + (count.by_filter.retake ?? 0);
   return (
-    <header className="border-b border-base-300 px-6 pt-4 pb-3">
+    <header className="border-b border-base-300 px-3 pt-4 pb-3 sm:px-6">
       <div className="flex flex-wrap items-center gap-3">
-        <h1 className="min-w-0 flex-1 truncate text-xl font-semibold" title={sweep.name}>
+        <h1 className="w-full min-w-0 truncate text-xl font-semibold sm:w-auto sm:flex-1" title={sweep.name}>
           {sweep.name}
         </h1>
         {going && sweep.wish === "go_on" && (
@@ -47,13 +47,22 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
   );
 }
 
+/** What is said aloud: each tenth, each failure, and the end; not each picture. */
+function announced(share: number, failed: number, state: string): string {
+  const tenths = `${Math.floor(share * 10) * 10} % done`;
+  return [state || tenths, failed > 0 ? `${failed} failed` : ""].filter(Boolean).join(", ");
+}
+
 function Far({ sweep }: { sweep: Sweep }) {
   const { count } = sweep;
   const now = useNow();
   const share = count.all > 0 ? (count.taken + count.failed) / count.all : 0;
   const state = sweep.finished_at ? "ended" : sweep.wish === "pause" ? "paused" : sweep.wish === "stop" ? "stopping" : "";
   return (
-    <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm" role="status">
+    <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm" data-far>
+      <p className="sr-only" role="status">
+        {announced(share, count.failed, state)}
+      </p>
       <div className="h-1.5 w-48 bg-base-300" aria-hidden>
         <div className="h-full bg-success" style={{ width: `${share * 100}%` }} />
       </div>

@@ -14,7 +14,7 @@ export function SweepsPage() {
   const sweeps = useSweeps();
   const now = useNow();
   return (
-    <main className="mx-auto max-w-5xl px-6 pt-8 pb-16">
+    <main className="mx-auto max-w-5xl px-4 pt-8 pb-16 sm:px-6">
       <div className="mb-4 flex items-center justify-between">
         <h1 className="text-2xl font-semibold">Sweeps</h1>
         <Link to="/sweeps/new" className="btn btn-primary btn-sm">
@@ -31,14 +31,14 @@ export function SweepsPage() {
         {sweeps.data?.map((sweep) => (
           <li key={sweep.id} className="border-b border-base-300">
             <Link to={`/sweeps/${sweep.id}`} className="flex flex-wrap items-baseline gap-x-4 py-3 hover:bg-base-200">
-              <span className="min-w-0 flex-1 truncate font-medium">{sweep.name}</span>
+              <span className="w-full min-w-0 truncate font-medium sm:w-auto sm:flex-1">{sweep.name}</span>
               <span className="figure text-sm">{sweep.screens.map(screenWords).join(" · ")}</span>
               <span className="text-sm">
                 <span className="figure">{sweep.count.taken}</span> of {counted(sweep.count.all, "picture")}
                 {sweep.count.failed > 0 && <span className="text-error">, {sweep.count.failed} failed</span>}
               </span>
               {sweep.schedule && <span className="text-sm">again {formatTime(sweep.schedule.next_at)}</span>}
-              <span className="w-28 text-right text-sm">{sweep.finished_at ? formatWhen(sweep.created_at, now) : sweep.wish === "pause" ? "paused" : "going on"}</span>
+              <span className="text-sm sm:w-28 sm:text-right">{sweep.finished_at ? formatWhen(sweep.created_at, now) : sweep.wish === "pause" ? "paused" : "going on"}</span>
             </Link>
           </li>
         ))}

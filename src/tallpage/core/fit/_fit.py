@@ -107,7 +107,11 @@ def fit_raster(
             search.try_lossy()
             search.try_deblocked()
             search.try_softened()
-    found = search.found
+    best: dict[str, Candidate] = {}  # what was tried for comparison may have been tried again
+    for candidate in search.found:
+        known = best.get(candidate.recipe)
+        best[candidate.recipe] = max(known, candidate, key=_worth) if known else candidate
+    found = list(best.values())
     chosen = max(found, key=_worth, default=None)
     return FitResult(
         chosen=chosen,
