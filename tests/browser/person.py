@@ -11,7 +11,9 @@ from typing import Any
 
 from selenium import webdriver
 from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select, WebDriverWait
 
@@ -64,6 +66,15 @@ class Person:
 
     def press(self, keys: str) -> None:
         self.driver.switch_to.active_element.send_keys(keys)
+
+    def tab_to(self, css: str) -> None:
+        """Go on by the Tab key until what is in hand is this, as somebody without a mouse does."""
+        in_hand = "return document.activeElement.matches(arguments[0])"
+        for _ in range(120):
+            ActionChains(self.driver).send_keys(Keys.TAB).perform()
+            if self.driver.execute_script(in_hand, css):
+                return
+        raise AssertionError(f"{css} cannot be reached by Tab")
 
     def ask(self, path: str) -> Any:
         with urllib.request.urlopen(f"{self.application.address}/api{path}", timeout=10) as answer:

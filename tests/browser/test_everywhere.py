@@ -15,24 +15,39 @@ _OPEN_ALL = "for (const row of document.querySelectorAll('details')) row.open = 
 
 
 def test_the_main_path_works_without_a_mouse(person: Person) -> None:
-    capture_id = person.take("/departures")
-    person.open("/shelf")
-    person.see(f"article[data-capture='{capture_id}'][data-state=done]")
-    person.press("g")
-    person.until(lambda driver: driver.current_url.endswith("/"))
-    person.press(Keys.ESCAPE)
-    link = person.see(f"article[data-capture='{capture_id}'] a")
-    link.send_keys(Keys.ENTER)
+    person.open("/")
+    person.see("[data-address-field]")
+    before = person.ask("/captures")["total"]
+    person.press(f"{person.application.site}/departures{Keys.ENTER}")
+    person.until(lambda _: person.ask("/captures")["total"] > before)
+    capture_id = int(person.ask("/captures")["captures"][0]["id"])
+    person.tab_to("nav[aria-label=Screens] a[href='/shelf'], [data-how-to-take] summary")
+    person.press("s")
+    card = f"article[data-capture='{capture_id}']"
+    person.see(f"{card}[data-state=done]")
+    person.tab_to(f"{card} a[href='/captures/{capture_id}']")
+    person.press(Keys.ENTER)
     person.see("[data-frame]")
-    slot = person.see("#add-slot")
+    person.tab_to("[data-field=height_px]")
+    person.press(f"300{Keys.ENTER}")
+    person.see_frame(0, 0, 1_280, 300)
+    person.tab_to("[data-zoom]")
+    for keys in ((Keys.ALT, Keys.ARROW_DOWN), (Keys.SHIFT, Keys.ARROW_DOWN)):
+        ActionChains(person.driver).key_down(keys[0]).send_keys(keys[1]).key_up(keys[0]).perform()
+    person.see_frame(0, 10, 1_280, 301)
+    person.tab_to("#add-slot")
     person.until(lambda _: person.all("#add-slot option:not([disabled])"))
-    slot.send_keys("Thumb")
-    person.press(Keys.TAB)
+    person.press("Thumb")
+    person.tab_to("button:not([disabled])")
     person.press(Keys.ENTER)
     person.see("[data-output][data-state=done]")
     assert len(person.all("[data-output]")) == 1, "going through the list by keys adds nothing"
-    person.see("[data-output] button").send_keys("c")
+    person.press("c")
     person.until(lambda driver: "/compare/" in driver.current_url)
+    person.press(Keys.ARROW_RIGHT)
+    person.until(
+        lambda _: person.see("[role=slider][aria-label^=Split]").get_attribute("aria-valuenow") != "50"
+    )
     person.press(Keys.ESCAPE)
     person.see("[data-frame]")
     person.until(lambda _: person.all("[data-output][data-state=done]"))

@@ -55,7 +55,7 @@ def _covered(person: Person, css: str) -> list[str]:
 
 @pytest.mark.parametrize("width", [1024, 1280, 2560])
 def test_on_the_bench_every_control_is_reached(person: Person, resize: Resize, width: int) -> None:
-    capture_id = person.take("/islands")
+    capture_id = person.take("/departures")
     for _ in range(8):
         person.change("POST", f"/captures/{capture_id}/cuts")
     resize(width, 800)
@@ -126,18 +126,18 @@ def test_the_large_view_holds_the_focus_and_gives_it_back(person: Person) -> Non
 
 
 def test_heads_of_columns_stay_and_going_back_returns_to_the_place(person: Person) -> None:
-    pages = [f"/notices/{number}" for number in range(8)]
-    sweep_id = person.sweep(*pages, screens=2)
+    pages = [f"/notices/{number}" for number in range(6)]
+    sweep_id = person.sweep(*pages, screens=1)
     person.open(f"/sweeps/{sweep_id}")
     person.see("[data-shot][data-state=done]")
-    scrolled = "const p = document.querySelector('[data-proofs]'); p.scrollTo(0, 700); return p.scrollTop"
+    scrolled = "const p = document.querySelector('[data-proofs]'); p.scrollTo(0, 500); return p.scrollTop"
     left = person.driver.execute_script(scrolled)
     assert left > 300
     top = "return document.querySelector('[data-heads]').getBoundingClientRect().top"
     edge = "return document.querySelector('[data-proofs]').getBoundingClientRect().top"
     assert person.driver.execute_script(top) == person.driver.execute_script(edge)
     shots = "[data-shot][data-state=done]"
-    person.until(lambda _: len(person.all(shots)) > 4)
+    person.until(lambda _: len(person.all(shots)) > 2)
     person.driver.execute_script("[...document.querySelectorAll(arguments[0])].at(-1).click()", shots)
     person.see("[data-large] [data-picture] img")
     person.button("Open on the Bench").click()

@@ -60,13 +60,16 @@ function Tried({ output, row, onChoose }: Props & { row: Candidate }) {
   const knob = row.choice.quality ?? row.choice.colours;
   return (
     <span className="min-w-0 flex-1">
-      {chosen ? (
-        <span className="block font-semibold">{row.recipe}</span>
-      ) : (
-        <button type="button" className="link block text-left" title={`Take ${formatName(row.choice.format)} instead`} onClick={() => onChoose(row.choice)}>
-          {row.recipe}
-        </button>
-      )}
+      {/* One element for both, so that it stays in hand when it becomes the chosen one. */}
+      <button
+        type="button"
+        aria-pressed={chosen}
+        className={`block text-left ${chosen ? "font-semibold" : "link"}`}
+        title={chosen ? "This file" : `Take ${formatName(row.choice.format)} instead`}
+        onClick={() => !chosen && onChoose(row.choice)}
+      >
+        {row.recipe}
+      </button>
       <span className="figure block">{formatBytes(row.bytes)}</span>
       <span className="figure block">fidelity {row.fidelity.toFixed(0)}</span>
       {knob != null && (

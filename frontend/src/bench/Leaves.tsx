@@ -1,4 +1,5 @@
 import { Download, Minus, Plus } from "lucide-react";
+import { useState } from "react";
 
 import { isFitting, useDivide } from "../api/outlets";
 import { asProblem } from "../api/client";
@@ -11,13 +12,19 @@ import { formatBytes, formatName, formatSize } from "../parts/figures";
 export function Leaves({ output }: { output: Output }) {
   const divide = useDivide(output.cut_id);
   const show = useNotices((state) => state.show);
-  const count = Math.max(1, output.leaves.length);
+  const made = Math.max(1, output.leaves.length);
+  const [asked, setAsked] = useState<number | null>(null);
+  // While files are made, the buttons stay in hand and go on from what was asked for last.
+  const waiting = divide.isPending || isFitting(output);
+  const count = (waiting ? asked : null) ?? made;
   const byHand = output.leaf_count !== null || output.breaks.length > 0;
-  const into = (leaf_count: number | null) =>
+  const into = (leaf_count: number | null) => {
+    setAsked(leaf_count);
     divide.mutate(
       { outputId: output.id, leaf_count, breaks: [] },
       { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
     );
+  };
   return (
     <section className="mb-3 text-sm" aria-label="Leaves">
       <div className="flex items-center gap-2">
@@ -28,10 +35,10 @@ export function Leaves({ output }: { output: Output }) {
               Automatic
             </button>
           )}
-          <button type="button" className="btn btn-square btn-xs" aria-label="One leaf fewer" disabled={count <= 1 || isFitting(output)} onClick={() => into(count - 1)}>
+          <button type="button" className="btn btn-square btn-xs" aria-label="One leaf fewer" aria-disabled={count <= 1} onClick={() => count > 1 && into(count - 1)}>
             <Minus size={13} aria-hidden />
           </button>
-          <button type="button" className="btn btn-square btn-xs" aria-label="One leaf more" disabled={isFitting(output)} onClick={() => into(count + 1)}>
+          <button type="button" className="btn btn-square btn-xs" aria-label="One leaf more" onClick={() => into(count + 1)}>
             <Plus size={13} aria-hidden />
           </button>
         </span>

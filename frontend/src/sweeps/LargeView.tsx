@@ -135,7 +135,7 @@ function Sides({ shot }: { shot: Shot }) {
   return (
     <>
       {comparable && <ChangeBar change={change} side={side} stretch={stretch} onSide={setSide} onNext={next} />}
-      <div ref={setScroller} className="min-h-0 flex-1 overflow-y-auto bg-base-200" tabIndex={0} role="region" aria-label="The picture" data-picture>
+      <div ref={setScroller} className="min-h-0 flex-1 touch-pan-y touch-pinch-zoom overflow-y-auto overscroll-x-none bg-base-200" tabIndex={0} role="region" aria-label="The picture" data-picture>
         <LargePicture
           key={picture.id}
           picture={picture}

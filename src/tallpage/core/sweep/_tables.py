@@ -51,9 +51,17 @@ class Table:
         return max(self.columns, key=lambda column: column.addresses).number if self.columns else 0
 
     def found_in(self, column: int) -> list[Found]:
-        """What stands in one column; a heading is no address and is not reported as a bad line."""
+        """What stands in one column; a heading is no address and is not reported as a bad line.
+
+        Raises:
+            ListError: there is no such column.
+        """
         if not self.columns:
             return read_pasted("\n".join(row[0] for row in self.rows))
+        if not 0 <= column < len(self.columns):
+            raise ListError(
+                f"There is no column {str(column + 1)[:20]}.", hint=f"Choose 1 to {len(self.columns)}."
+            )
         cells = [(line, row[column].strip()) for line, row in enumerate(self.rows, 1) if column < len(row)]
         if cells and not looks_like_address(cells[0][1]):
             cells = cells[1:]
