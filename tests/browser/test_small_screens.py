@@ -118,11 +118,11 @@ def test_the_large_view_holds_the_focus_and_gives_it_back(person: Person) -> Non
     )
     assert behind, "what is behind cannot be pressed"
     person.press("k")
-    person.until(lambda _: person.ask(f"/sweeps/{sweep_id}")["count"]["by_filter"]["keep"] == 1)
+    person.until(lambda _: person.ask(f"/sweeps/{sweep_id}")["count"]["by_filter"].get("keep") == 1)
     person.press(Keys.ESCAPE)
     person.until(lambda _: not person.all("[data-large]"))
     focus = "return document.activeElement.hasAttribute('data-proofs')"
-    assert person.driver.execute_script(focus)
+    person.until(lambda driver: driver.execute_script(focus), what="the proofs in hand again")
 
 
 def test_heads_of_columns_stay_and_going_back_returns_to_the_place(person: Person) -> None:

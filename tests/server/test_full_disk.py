@@ -110,6 +110,20 @@ def test_room_that_is_set_aside_is_given_up_for_deleting_and_set_aside_again(
     kept.unlink()
 
 
+def test_where_no_room_is_set_aside_pictures_that_are_made_anew_give_way(
+    api: Api, make_capture: MakeCapture, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    capture, other = make_capture(), make_capture()
+    thumbnail = f"/captures/{other.pk}/thumbnail"
+    before = api.get(thumbnail).content
+    made = Path(os.environ["TALLPAGE_HOME"]) / "views" / other.storage_key / "thumbnail-usual.webp"
+    assert made.exists()
+    monkeypatch.setattr(shutil, "disk_usage", lambda _: Usage(10**12, 0, 0))
+    api.send("DELETE", f"/captures/{capture.pk}", status=204)
+    assert not made.exists()
+    assert api.get(thumbnail).content == before
+
+
 def test_refusals_of_the_database_are_told_apart() -> None:
     told = {
         "database is locked": ("storage_busy", StorageBusy),

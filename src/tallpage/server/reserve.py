@@ -29,10 +29,16 @@ def keep_reserve() -> None:
 
 
 def make_room_to_delete() -> None:
-    """Give up what is set aside, when the disk is nearly full."""
-    if _free_bytes() < _NEEDED_BYTES:
+    """Give up what is set aside, when the disk is nearly full; else pictures that can be made anew."""
+    if _free_bytes() >= _NEEDED_BYTES:
+        return
+    with suppress(OSError):
+        _file().unlink()
+    for view in (Path(settings.HOME) / "views").glob("*/*.webp"):
+        if _free_bytes() >= _NEEDED_BYTES:
+            return
         with suppress(OSError):
-            _file().unlink()
+            view.unlink()
 
 
 def room_to_delete(
