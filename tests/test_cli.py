@@ -4,7 +4,9 @@ import sys
 from pathlib import Path
 
 import pytest
+from typer.testing import CliRunner
 
+from tallpage.cli import COMMANDS, app
 from tests.pictures import as_png, decoded, noise, photograph
 
 
@@ -175,3 +177,18 @@ def test_a_picture_that_cannot_be_read_is_exit_1(content: bytes, tmp_path: Path)
 def test_help_names_every_command() -> None:
     text = _run("--help").stdout
     assert all(command in text for command in ("capture", "fit", "serve"))
+
+
+def test_the_list_of_commands_says_what_each_says_of_itself() -> None:
+    listed = CliRunner().invoke(app, ["--help"]).stdout
+    for name, words in COMMANDS.items():
+        assert words.split()[0] in listed
+        own = CliRunner().invoke(app, [name, "--help"]).stdout
+        assert " ".join(words.split()) in " ".join(own.split())
+
+
+def test_help_loads_neither_pictures_nor_browser() -> None:
+    code = "import sys; from tallpage.cli import app; app(['--help'], standalone_mode=False); "
+    code += "print([name for name in ('numpy', 'pyvips', 'playwright', 'django') if name in sys.modules])"
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.rstrip().endswith("[]")

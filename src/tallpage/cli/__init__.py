@@ -5,41 +5,53 @@ Exit codes: 0 done, 1 failed, 2 usage, 3 the limit cannot be met acceptably.
 
 from __future__ import annotations
 
-from typing import Annotated
+from importlib import import_module
+from typing import Any
 
 import typer
+from typer.core import TyperGroup
 
-from tallpage.cli._capture import capture
-from tallpage.cli._fit import fit
-from tallpage.cli._sweep import sweep
+COMMANDS = {
+    "capture": "Take a full-length picture of a page into one PNG file.",
+    "fit": "Find the best-looking file of a picture that is never over a limit.",
+    "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
+    "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",
+    "tidy": "Clear what nothing in the data folder refers to. The running server does so once an hour.",
+}
+"""Each command, which is the function of that name in the module of that name, and its line of help."""
+
+
+class _Commands(TyperGroup):
+    """Loads a command when it is the one that is run: pictures and browser take a second to load."""
+
+    def list_commands(self, ctx: Any) -> list[str]:  # noqa: ARG002
+        return list(COMMANDS)
+
+    def get_command(self, ctx: Any, cmd_name: str) -> Any:  # noqa: ARG002
+        if cmd_name not in COMMANDS:
+            return None
+        alone = typer.Typer(add_completion=False, pretty_exceptions_enable=False, rich_markup_mode=None)
+        alone.command()(getattr(import_module(f"tallpage.cli._{cmd_name}"), cmd_name))
+        return typer.main.get_command(alone)
+
+    def format_commands(self, ctx: Any, formatter: Any) -> None:  # noqa: ARG002
+        with formatter.section("Commands"):
+            formatter.write_dl(list(COMMANDS.items()))
+
 
 app = typer.Typer(
+    cls=_Commands,
     help="Full-length pictures of web pages, fitted under a byte limit.",
     no_args_is_help=True,
     add_completion=False,
     pretty_exceptions_enable=False,
+    rich_markup_mode=None,
 )
-app.command()(capture)
-app.command()(fit)
-app.command()(sweep)
 
 
-@app.command()
-def serve() -> None:
-    """Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables."""
-    from tallpage.server.serve import serve_all
-
-    serve_all()
-
-
-@app.command()
-def tidy(
-    dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say what would be cleared.")] = False,
-) -> None:
-    """Clear what nothing in the data folder refers to. The running server does so once an hour."""
-    from tallpage.cli._tidy import tidy_data_folder
-
-    tidy_data_folder(dry_run=dry_run)
+@app.callback()
+def _tallpage() -> None:
+    """What all commands have in common, which is nothing."""
 
 
 def main() -> None:

@@ -8,14 +8,14 @@ import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Any, NoReturn
+from typing import TYPE_CHECKING, Any, NoReturn
 
 import typer
-from rich.console import Console
-from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
 
-from tallpage.core.capture import Progress as PageProgress
 from tallpage.core.errors import StorageError, TallPageError
+
+if TYPE_CHECKING:
+    from tallpage.core.capture import Progress as PageProgress
 
 _FAILED, _USAGE, NOT_MET = 1, 2, 3
 _USAGE_CODES = {
@@ -84,10 +84,13 @@ def _fail(error: TallPageError) -> NoReturn:
 @contextmanager
 def progress_bar() -> Iterator[Any]:
     """A bar on a terminal, nothing in a pipe."""
-    console = Console(stderr=True)
-    if not console.is_terminal:
+    if not sys.stderr.isatty():
         yield lambda _: None
         return
+    from rich.console import Console
+    from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
+
+    console = Console(stderr=True)
     columns = (TextColumn("{task.description}"), BarColumn(), MofNCompleteColumn(), TimeRemainingColumn())
     with Progress(*columns, console=console, transient=True) as bar:
         task = bar.add_task("starting", total=None)

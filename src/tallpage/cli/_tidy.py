@@ -3,20 +3,25 @@
 from __future__ import annotations
 
 import os
+from typing import Annotated
+
+import typer
 
 from tallpage.cli._telling import told_in_one_line
 
 
-def tidy_data_folder(*, dry_run: bool) -> None:
-    """Tell what is left over, a line for each kind, and clear it unless it is a dry run."""
+def tidy(
+    dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say what would be cleared.")] = False,
+) -> None:
+    """Clear what nothing in the data folder refers to. The running server does so once an hour."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tallpage.server.settings")
     with told_in_one_line():
         import django
 
         django.setup()
-        from tallpage.server.upkeep.tidying import tidy
+        from tallpage.server.upkeep import tidying
 
-        tidied = tidy(dry_run=dry_run)
+        tidied = tidying.tidy(dry_run=dry_run)
     if dry_run:
         for row in tidied.leftovers:
             print(row.path)

@@ -4,6 +4,7 @@ import logging
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+import psutil
 import pytest
 from playwright.sync_api import Error as PlaywrightError
 
@@ -34,11 +35,13 @@ def test_a_browser_that_is_none_is_called_missing(tmp_path: Path, monkeypatch: p
     [
         (PlaywrightError("Target closed"), PageError),
         (Exception("Connection closed while reading from the driver"), PageError),
+        (psutil.NoSuchProcess(1), PageError),
+        (ProcessLookupError(), PageError),
         (StopIteration(), None),
         (KeyError("processInfo"), None),
         (OSError("Too many open files"), None),
     ],
-    ids=["closed", "driver ended", "no process", "key", "files"],
+    ids=["closed", "driver ended", "dead", "dead too", "no row", "key", "files"],
 )
 def test_only_what_ended_the_browser_is_called_its_end(
     monkeypatch: pytest.MonkeyPatch, error: Exception, told: type[TallPageError] | None

@@ -14,6 +14,7 @@ from types import TracebackType
 from typing import Any, Self
 from urllib.parse import urlsplit
 
+import psutil
 from playwright.sync_api import Browser as _Browser
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Playwright, sync_playwright
@@ -25,6 +26,8 @@ from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
 from tallpage.core.capture._watch import BrowserWatch, ending_after
 from tallpage.core.errors import BrowserMissing, PageError, StorageError
 
+_ENDED = (PlaywrightError, psutil.NoSuchProcess, ProcessLookupError)
+"""How it is told that browser or driver ended while they were started."""
 _START_MS, _CLOSE_MS = 60_000, 5_000
 _ARGUMENTS = [
     "--disable-gpu",
@@ -94,7 +97,7 @@ class Browser:
             self._watch = BrowserWatch(self._find_process())
         except BaseException as error:
             self._end_driver()
-            if isinstance(error, PlaywrightError) or _is_end_of_driver(error):
+            if isinstance(error, _ENDED) or _is_end_of_driver(error):
                 said = "The browser ended while it was started."
                 raise PageError(said, code="browser_closed") from error
             raise

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import bisect
-import functools
 import math
 from dataclasses import dataclass, replace
 
 from tallpage.core.fit._known import Sample
 from tallpage.core.fit._recipes import Recipe
+from tallpage.core.once import once
 
 
 def of_the_whole(byte_count: int, sample: Sample, fixed_bytes: int) -> float:
@@ -30,13 +30,13 @@ class CurvePoint:
         self._fixed_bytes = recipe.fixed_bytes
         self._sample = sample
 
-    @functools.cached_property
+    @once
     def byte_count(self) -> float:
         """Bytes of the whole as a careful file."""
         data = self._sample.picture.encoded(self.choice, draft=self._draft)
         return self.weight * of_the_whole(len(data), self._sample, self._fixed_bytes)
 
-    @functools.cached_property
+    @once
     def fidelity(self) -> float:
         """Fidelity of the whole; judging takes longer than encoding."""
         return self._sample.picture.fidelity(self.choice, draft=self._draft)

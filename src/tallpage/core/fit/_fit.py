@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import functools
 import math
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
@@ -19,6 +18,7 @@ from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
 from tallpage.core.fit._search import search_knob
+from tallpage.core.once import once
 from tallpage.core.picture import Raster
 
 _MOST_TRIES = 5
@@ -243,7 +243,7 @@ class _Search:
         if candidate is not None and candidate.fidelity >= best + _SOFTENING_GAINS:
             self.found.append(candidate)
 
-    @functools.cached_property
+    @once
     def _quick_png(self) -> float:
         """About how heavy the same pixels would be as PNG; of photographs, only where they may fit so."""
         photographic = self._source.nature.photographic and "jpeg" in self._usable
@@ -256,7 +256,7 @@ class _Search:
         """What the limit leaves for each."""
         return 8 * self._limit_bytes / self._source.raster.size.pixels
 
-    @functools.cached_property
+    @once
     def _recipes(self) -> list[Recipe]:
         """The lossy recipes worth a look: palettes where the picture is simple or nothing else is taken."""
         found = [row for row in LOSSY if row.format in self._usable]

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import functools
 import math
 from dataclasses import replace
 
 from tallpage.core.fit._curve import Curve, calibrated, rough_curve_of
 from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._recipes import Recipe, softened_recipe
+from tallpage.core.once import once
 
 _HOPELESS = 1.5
 """How far over the limit the lightest file must be expected for a recipe not to be tried at all."""
@@ -28,7 +28,7 @@ class Forecast:
         self._knob = knob
         self._limit_bytes = limit_bytes
 
-    @functools.cached_property
+    @once
     def looks(self) -> float:
         """Expected fidelity; judging takes as long as encoding, so it is done when it is asked for."""
         fidelity = self._sample.picture.fidelity(self.recipe.choice_at(self._knob))

@@ -5,7 +5,6 @@ Encoding the sample predicts, in a tenth of the time or less, how heavy and how 
 
 from __future__ import annotations
 
-import functools
 import threading
 from dataclasses import dataclass
 
@@ -15,6 +14,7 @@ from tallpage.core.fit._fidelity import Original
 from tallpage.core.fit._memory import FileKey, FitMemory
 from tallpage.core.fit._recipes import Choice, Nature, encode
 from tallpage.core.fit._sampling import sampled_rows
+from tallpage.core.once import once
 from tallpage.core.picture import Raster
 
 
@@ -46,7 +46,7 @@ class KnownPicture:
         """How many files had to be made, drafts not counted."""
         return self._made
 
-    @functools.cached_property
+    @once
     def nature(self) -> Nature:
         """How it is to be encoded."""
         return self._whole.nature if self._whole else nature_of(self.raster, self._sampled)
@@ -61,7 +61,7 @@ class KnownPicture:
             share=self._sampled.size.pixels / self.raster.size.pixels,
         )
 
-    @functools.cached_property
+    @once
     def _sampled(self) -> Raster:
         return self.raster if self._whole else sampled_rows(self.raster)
 

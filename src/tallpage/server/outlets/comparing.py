@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import threading
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path
 from typing import Literal
 
 from django.http import Http404
 
+from tallpage.core.errors import StorageError
 from tallpage.core.geometry import Box
 from tallpage.core.picture import Raster
 from tallpage.server.outlets.fitting import require_files
@@ -16,6 +19,7 @@ from tallpage.server.outlets.pixels import Piece, open_piece
 
 BAND_PX = 1_024
 Side = Literal["original", "result", "difference"]
+_DECODING = threading.Lock()
 _AMPLIFIED = 6
 """A difference of one level would not be seen."""
 
@@ -46,10 +50,27 @@ def band(output: Output, side: Side, number: int) -> bytes:
 def _rows(output: Output, side: Side, part: _Part, rows: Box) -> Raster:
     if side == "original":
         return _original(output, part.piece).cropped(rows)
-    result = Raster.decode(part.path.read_bytes()).cropped(rows)
+    result = _decoded(part.path).cropped(rows)
     if side == "result":
         return result
     return _original(output, part.piece).cropped(rows).difference(result, amplified=_AMPLIFIED)
+
+
+def _decoded(path: Path) -> Raster:
+    """What a viewer makes of a file, which never changes: decoded once for all of its bands.
+
+    Where there is no room to hold it, it is decoded for each of them.
+    """
+    try:
+        with _DECODING:
+            return _decoded_once(path)
+    except StorageError:
+        return Raster.decode(path.read_bytes())
+
+
+@lru_cache(maxsize=2)
+def _decoded_once(path: Path) -> Raster:
+    return Raster.decode(path.read_bytes()).held()
 
 
 @dataclass(frozen=True, slots=True)
