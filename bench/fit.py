@@ -19,7 +19,7 @@ from PIL import Image
 from ssimulacra2 import compute_ssimulacra2
 
 from bench.pictures import Job, held_out, jobs, special
-from tallpage.core.fit import FitResult, fit_raster
+from tallpage.core.fit import ACCEPTABLE_FIDELITY, Candidate, FitResult, FitWatch, fit_raster
 from tallpage.core.fit._formats import Format
 from tallpage.core.picture import Raster
 
@@ -79,9 +79,20 @@ def ours(
         raster,
         limit_bytes=limit_bytes,
         formats=formats,
-        on_first=lambda _: first.append(time.perf_counter() - started),
+        watch=_FirstFile(started, first),
     )
     return result, first[0] if first else None
+
+
+class _FirstFile(FitWatch):
+    """Notes after how many seconds the first file was there."""
+
+    def __init__(self, started: float, seconds: list[float]) -> None:
+        self._started, self._seconds = started, seconds
+
+    def best_so_far(self, candidate: Candidate) -> None:
+        if candidate.fidelity >= ACCEPTABLE_FIDELITY:
+            self._seconds.append(time.perf_counter() - self._started)
 
 
 def judged(original: Raster, data: bytes) -> float:

@@ -1,10 +1,17 @@
+import threading
 from collections.abc import Callable
+from typing import Any
 
+import numpy as np
 import pytest
+from django.db.models.signals import post_save
 
+from tallpage.core.fit import fit_cut
+from tallpage.server.jobs.queue import Signals
+from tallpage.server.outlets import making
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture
-from tests.pictures import assert_close, assert_same_pixels, decoded, photograph
+from tests.pictures import assert_close, assert_same_pixels, decoded, photograph, text_page
 from tests.server.conftest import Api
 
 MakeCapture = Callable[..., Capture]
@@ -207,3 +214,62 @@ def test_a_removed_row_takes_its_file_along(api: Api, run_queue: RunQueue, cut_i
     api.send("DELETE", f"/outputs/{output.pk}", status=204)
     assert not output.path.exists()
     assert api.get(f"/cuts/{cut_id}/outputs") == []
+
+
+def test_a_search_that_is_stopped_keeps_the_best_so_far(
+    api: Api, make_capture: MakeCapture, run_queue: Callable[[], None], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def endless(*told: Any, should_stop: Callable[[], None], **more: Any) -> None:
+        fit_cut(*told, should_stop=should_stop, **more)
+        while True:
+            should_stop()
+            threading.Event().wait(0.01)
+
+    def stop(instance: Output, **_: object) -> None:
+        if instance.file_key:
+            api.send("POST", f"/outputs/{instance.pk}/stop")
+
+    monkeypatch.setattr(making, "fit_cut", endless)
+    cut_id = api.get(f"/captures/{make_capture(photograph(320, 480)).pk}")["cuts"][0]["id"]
+    output_id = api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": SLOT}, status=202)["id"]
+    post_save.connect(stop, sender=Output)
+    try:
+        run_queue()
+    finally:
+        post_save.disconnect(stop, sender=Output)
+    (row,) = api.get(f"/cuts/{cut_id}/outputs")
+    assert (row["id"], row["job"]["state"], row["format"] != "") == (output_id, "stopped", True)
+    assert 0 < row["bytes"] <= SLOT["limit_bytes"]
+    assert row["job"]["told"]["best"]["bytes"] == row["bytes"]
+    assert row["job"]["told"]["expected"]["met"]
+    assert row["why"].startswith("The best so far")
+    assert Output.objects.get().path.exists()
+
+
+def test_advice_is_there_while_more_is_looked_for(
+    api: Api, make_capture: MakeCapture, run_queue: Callable[[], None], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    seen: list[tuple[str, list[str]]] = []
+
+    def note(instance: Output, **_: object) -> None:
+        (row,) = api.get(f"/cuts/{instance.cut_id}/outputs")
+        seen.append((row["job"]["state"], [advice["kind"] for advice in row["advice"]]))
+
+    def slowly(self: Signals, result: object) -> None:
+        give_early(self, result)
+        threading.Event().wait(0.6)  # longer than between two looks at what was handed over
+
+    give_early = Signals.give_early
+    monkeypatch.setattr(Signals, "give_early", slowly)
+    letters = make_capture(np.repeat(text_page(160, 480), 2, axis=1))
+    cut_id = api.get(f"/captures/{letters.pk}")["cuts"][0]["id"]
+    api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": {**SLOT, "limit_bytes": 900}}, status=202)
+    post_save.connect(note, sender=Output)
+    try:
+        run_queue()
+    finally:
+        post_save.disconnect(note, sender=Output)
+    early = [kinds for state, kinds in seen if state == "running" and kinds]
+    assert early
+    assert len(early[0]) < len(seen[-1][1])
+    assert set(early[0]) <= set(seen[-1][1])

@@ -554,6 +554,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outputs/{output_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Output
+         * @description End a search; the best file so far stays.
+         */
+        post: operations["stop_output"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outputs/{output_id}": {
         parameters: {
             query?: never;
@@ -1062,6 +1082,20 @@ export interface components {
             hint: string;
         };
         /**
+         * FileTold
+         * @description A file that was made or is expected.
+         */
+        FileTold: {
+            /** Recipe */
+            recipe: string;
+            /** Bytes */
+            bytes: number;
+            /** Fidelity */
+            fidelity: number;
+            /** Met */
+            met: boolean;
+        };
+        /**
          * JobOut
          * @description State and progress; ``expected`` is 0 when nothing is counted.
          */
@@ -1077,6 +1111,7 @@ export interface components {
             done: number;
             /** Expected */
             expected: number;
+            told?: components["schemas"]["Told"] | null;
             error: components["schemas"]["Fault"] | null;
         };
         /**
@@ -1116,6 +1151,30 @@ export interface components {
             total: number;
             /** Next Before */
             next_before: number | null;
+        };
+        /**
+         * Told
+         * @description What a fit under way says: what is tried, how many files may still be made at most, the best so far,
+         *     and what the best is expected to be, from a sample.
+         */
+        Told: {
+            /**
+             * Trying
+             * @default
+             */
+            trying: string;
+            /**
+             * Tries Left
+             * @default 0
+             */
+            tries_left: number;
+            expected?: components["schemas"]["FileTold"] | null;
+            best?: components["schemas"]["FileTold"] | null;
+            /**
+             * Advising
+             * @default false
+             */
+            advising: boolean;
         };
         /**
          * ScreenIn
@@ -3561,6 +3620,28 @@ export interface operations {
         responses: {
             /** @description Accepted */
             202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutputOut"];
+                };
+            };
+        };
+    };
+    stop_output: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

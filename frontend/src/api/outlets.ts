@@ -138,6 +138,15 @@ export async function fitStale(cutId: number): Promise<void> {
   await api.POST("/api/cuts/{cut_id}/outputs/fit", { params: { path: { cut_id: cutId } } });
 }
 
+/** End a search; the best file so far stays. */
+export function useStopOutput(cutId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (outputId: number) => answered(api.POST("/api/outputs/{output_id}/stop", { params: { path: { output_id: outputId } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["outputs", cutId] }),
+  });
+}
+
 export function useDeleteOutput(cutId: number) {
   const queries = useQueryClient();
   return useMutation({

@@ -1,13 +1,13 @@
 import { Columns2, Download, RefreshCw, Trash2 } from "lucide-react";
 import { Link } from "react-router";
 
-import { isFitting, useDeleteOutput, useFitAgain } from "../api/outlets";
+import { isFitting, useDeleteOutput, useFitAgain, useStopOutput } from "../api/outlets";
 import { asProblem } from "../api/client";
 import { outputFileUrl } from "../api/pictures";
 import type { Output } from "../api/types";
 import { useNotices } from "../app/notices";
 import { formatBytes, formatSize, formatsOf } from "../parts/figures";
-import { JobProgress } from "../parts/JobProgress";
+import { FitProgress } from "../parts/FitProgress";
 import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
 import { divisible } from "../parts/sizing";
@@ -75,6 +75,7 @@ function Opened({ output }: { output: Output }) {
   const { capture, cut, saver } = useBench();
   const again = useFitAgain(cut.id);
   const remove = useDeleteOutput(cut.id);
+  const stop = useStopOutput(cut.id);
   const show = useNotices((state) => state.show);
   const refit = async (followSlot: boolean) => {
     await saver.flush();
@@ -87,11 +88,12 @@ function Opened({ output }: { output: Output }) {
   const worthFittingAgain = !fitting && (output.stale || !output.file_key || output.job.state !== "done");
   return (
     <div className="px-4 pb-4">
-      {fitting && <JobProgress job={output.job} />}
+      {fitting && <FitProgress job={output.job} limit_bytes={output.limit_bytes} onStop={() => stop.mutate(output.id)} />}
+      {output.job.state === "stopped" && !output.file_key && <p className="my-2 text-sm">Stopped before there was a file.</p>}
       {output.job.state === "failed" && output.job.error && (
         <ProblemNote sentence={output.job.error.sentence} hint={output.job.error.hint} />
       )}
-      {!fitting && output.job.state === "done" && !output.met && <NotMet output={output} />}
+      {!output.met && (output.job.state === "done" || output.job.told?.advising) && <NotMet output={output} />}
       {output.stale && !fitting && (
         <p className="my-2 border-l-2 border-accent pl-2 text-sm">The cut has changed since this file was made.</p>
       )}

@@ -5,12 +5,12 @@ const STAGES: Record<string, string> = {
   scrolling: "Scrolling to the end",
   settling: "Letting it settle",
   taking: "Taking strips",
-  fitting: "Fitting",
+  fitting: "Looking at a sample",
 };
 
 /** A stage, and a bar with counts where something is counted. */
-export function JobProgress({ job }: { job: Job }) {
-  const words = job.state === "queued" ? "Waiting for its turn" : (STAGES[job.stage] ?? "Starting");
+export function JobProgress({ job, words: given }: { job: Job; words?: string | undefined }) {
+  const words = given ?? (job.state === "queued" ? "Waiting for its turn" : (STAGES[job.stage] ?? "Starting"));
   const counted = job.expected > 0;
   const share = counted ? Math.min(1, job.done / job.expected) : 0;
   return (

@@ -10,10 +10,13 @@ from tallpage.core.errors import FitError
 from tallpage.core.fit import (
     ACCEPTABLE_FIDELITY,
     FORMATS,
+    Advice,
     Candidate,
     Choice,
     FitOrder,
     FitResult,
+    FitWatch,
+    Verdict,
     fit_cut,
     fit_raster,
     fit_with,
@@ -134,15 +137,68 @@ def test_a_limit_that_cannot_be_met_comes_with_advice_that_works(seed: int) -> N
         assert _fitted(leaf, limit_bytes=limit_bytes, formats=formats).met
 
 
-def test_a_first_acceptable_file_is_told_of_before_the_best() -> None:
-    told: list[Candidate] = []
+class Heard(FitWatch):
+    """Notes all that there is to hear, in order."""
+
+    def __init__(self) -> None:
+        self.verdicts: list[Verdict] = []
+        self.best: list[Candidate] = []
+        self.advice: list[Advice] = []
+        self.tried: list[tuple[str, int]] = []
+        self.kinds: list[str] = []
+
+    def expecting(self, verdict: Verdict) -> None:
+        self.verdicts.append(verdict)
+        self.kinds.append("verdict")
+
+    def trying(self, what: str, tries_left: int) -> None:
+        self.tried.append((what, tries_left))
+
+    def best_so_far(self, candidate: Candidate) -> None:
+        self.best.append(candidate)
+        self.kinds.append("file")
+
+    def advising(self, advice: Advice) -> None:
+        self.advice.append(advice)
+        self.kinds.append("advice")
+
+
+def test_a_first_acceptable_file_is_told_of_before_the_best_and_each_is_better_than_the_last() -> None:
+    heard = Heard()
     pixels = raster_of(photograph(300, 200))
-    result = fit_raster(pixels, limit_bytes=12_000, formats=ALL, on_first=told.append)
-    (first,) = told
-    assert first.byte_count <= 12_000
-    assert first.fidelity >= ACCEPTABLE_FIDELITY
+    result = fit_raster(pixels, limit_bytes=12_000, formats=ALL, watch=heard)
     assert result.chosen is not None
-    assert result.chosen.fidelity >= first.fidelity
+    assert len(heard.best) > 1
+    assert all(row.byte_count <= 12_000 for row in heard.best)
+    looks = [row.fidelity for row in heard.best]
+    assert looks[0] >= ACCEPTABLE_FIDELITY
+    assert looks == sorted(looks)
+    assert result.chosen.fidelity >= looks[-1]
+
+
+def test_a_verdict_comes_first_and_is_about_right() -> None:
+    heard = Heard()
+    result = fit_raster(raster_of(photograph(900, 900)), limit_bytes=60_000, formats=ALL, watch=heard)
+    assert result.chosen is not None
+    last = heard.verdicts[-1]
+    assert all(row.met for row in heard.verdicts)
+    assert last.byte_count <= 60_000
+    assert abs(last.fidelity - result.chosen.fidelity) < 12
+    left = [tries_left for _, tries_left in heard.tried]
+    assert left == sorted(left, reverse=True)
+    assert left[-1] >= 0
+
+
+def test_where_nothing_acceptable_fits_the_verdict_says_so_and_advice_comes_piece_by_piece() -> None:
+    heard = Heard()
+    pixels = raster_of(np.repeat(text_page(300, 300), 3, axis=1))
+    order = FitOrder(sizing=Sizing(way="width", width_px=900), limit_bytes=2_000, formats=("jpeg", "webp"))
+    result = fit_cut(lambda _: pixels, pixels.size, order, watch=heard)
+    assert not result.met
+    assert not heard.verdicts[-1].met
+    assert heard.advice
+    assert sorted(row.kind for row in heard.advice) == sorted(row.kind for row in result.advice)
+    assert heard.kinds.index("verdict") < heard.kinds.index("advice")
 
 
 def test_softening_is_used_where_nothing_acceptable_fits_and_it_looks_better() -> None:

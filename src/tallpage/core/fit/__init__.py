@@ -11,6 +11,7 @@ from tallpage.core.fit._making import Candidate, fit_with
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import Choice
 from tallpage.core.fit._search import SearchOutcome, search_knob
+from tallpage.core.fit._watching import FitWatch, Verdict
 from tallpage.core.fit._weight import WeightBand, weight_line
 from tallpage.core.fit._why import why
 from tallpage.core.fit._worst import worst_places
@@ -26,9 +27,11 @@ __all__ = [
     "FitMemory",
     "FitOrder",
     "FitResult",
+    "FitWatch",
     "Format",
     "FormatRules",
     "SearchOutcome",
+    "Verdict",
     "WeightBand",
     "fidelity",
     "fidelity_in_words",

@@ -5,16 +5,18 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from tallpage.core.fit._advice import Advice
+from tallpage.core.fit._advice import Advice, AdviceKind
 from tallpage.core.fit._fit import LEAST_NEAR_ENOUGH, ShouldStop, fit_raster
 from tallpage.core.fit._formats import ASKED_FOR_ONLY, FORMATS, Format
 from tallpage.core.fit._least import least_acceptable
 from tallpage.core.fit._making import Candidate
 from tallpage.core.fit._memory import FitMemory
+from tallpage.core.fit._watching import FitWatch
 from tallpage.core.fit._weight import weight_line
 from tallpage.core.picture import Raster
 from tallpage.core.units import format_bytes
 
+_LEAST_CHANGE_FIRST: tuple[AdviceKind, ...] = ("format", "leaves", "fold", "width", "limit")
 _WIDTH_TRIALS = 8
 _LEAST_WIDTH_PX = 16
 _CAUTION = 0.97
@@ -32,27 +34,45 @@ def advise(
     formats: Sequence[Format],
     memory: FitMemory,
     *,
+    divisible: bool = True,
+    watch: FitWatch,
     should_stop: ShouldStop = lambda: None,
 ) -> tuple[Advice, ...]:
     """What would meet the limit, the least change first: another format, leaves, a fold, a smaller
-    width; and the limit that these pixels need."""
-    found = [_format_that_fits(raster, limit_bytes, formats, memory, should_stop)]
+    width; and the limit that these pixels need. What is soon known is told soon.
+
+    What is not ``divisible`` gains nothing by leaves or folds.
+    """
+    found: list[Advice] = []
+
+    def tell(advice: Advice | None) -> None:
+        if advice is not None:
+            found.append(advice)
+            watch.advising(advice)
+
+    watch.trying("how much would be needed", 0)
     least = least_acceptable(raster, formats, memory, should_stop=should_stop)
     if least is not None:
-        # So much that a search of it ends with no lighter file than that.
-        needed_bytes = math.ceil(least.byte_count / LEAST_NEAR_ENOUGH)
-        found += [
-            _leaves_that_fit(raster, limit_bytes, least),
-            _fold_that_fits(raster, limit_bytes, least),
-            _width_that_fits(raster, limit_bytes, least, memory, should_stop),
-            Advice(
-                kind="limit",
-                value=needed_bytes,
-                sentence=f"At {raster.size.width_px:,} px wide, {_name(least)} needs "
-                f"{format_bytes(needed_bytes)} to look acceptable.",
-            ),
-        ]
-    return tuple(row for row in found if row is not None)
+        tell(_limit_that_fits(raster, least))
+        if divisible:
+            tell(_leaves_that_fit(raster, limit_bytes, least))
+            tell(_fold_that_fits(raster, limit_bytes, least))
+        watch.trying("a smaller width", 0)
+        tell(_width_that_fits(raster, limit_bytes, least, memory, should_stop))
+    watch.trying("other formats", 0)
+    tell(_format_that_fits(raster, limit_bytes, formats, memory, should_stop))
+    return tuple(sorted(found, key=lambda row: _LEAST_CHANGE_FIRST.index(row.kind)))
+
+
+def _limit_that_fits(raster: Raster, least: Candidate) -> Advice:
+    # So much that a search of it ends with no lighter file than that.
+    needed_bytes = math.ceil(least.byte_count / LEAST_NEAR_ENOUGH)
+    return Advice(
+        kind="limit",
+        value=needed_bytes,
+        sentence=f"At {raster.size.width_px:,} px wide, {_name(least)} needs "
+        f"{format_bytes(needed_bytes)} to look acceptable.",
+    )
 
 
 def _format_that_fits(

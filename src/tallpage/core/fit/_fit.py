@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import threading
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import Executor, ThreadPoolExecutor
@@ -18,6 +19,7 @@ from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
 from tallpage.core.fit._search import search_knob
+from tallpage.core.fit._watching import NOTHING_FITS, FitWatch
 from tallpage.core.once import once
 from tallpage.core.picture import Raster
 
@@ -80,7 +82,7 @@ def fit_raster(
     limit_bytes: int,
     formats: Sequence[Format],
     memory: FitMemory | None = None,
-    on_first: Callable[[Candidate], None] | None = None,
+    watch: FitWatch | None = None,
     should_stop: ShouldStop = lambda: None,
 ) -> FitResult:
     """The file with the highest fidelity that is never over ``limit_bytes``.
@@ -99,9 +101,9 @@ def fit_raster(
     sample = source.sample()
     at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
     with ThreadPoolExecutor(max_workers=at_once) as pool:
-        search = _Search(source, sample, limit_bytes, usable, pool, at_once, should_stop)
-        if on_first is not None:
-            search.try_quickly(on_first)
+        search = _Search(source, sample, limit_bytes, usable, pool, at_once, should_stop, watch)
+        if watch is not None:
+            search.try_quickly()
         search.try_lossless()
         if not search.found:  # nothing can look better than the same pixels
             search.try_lossy()
@@ -150,6 +152,7 @@ class _Search:
         pool: Executor,
         at_once: int,
         should_stop: ShouldStop,
+        watch: FitWatch | None,
     ) -> None:
         self.found: list[Candidate] = []
         self.curves: tuple[Curve, ...] = ()
@@ -162,8 +165,13 @@ class _Search:
         self._should_stop = should_stop
         self._tries: Counter[Format] = Counter()
         self._likeliest: Forecast | None = None
+        self._watch = watch
+        self._telling = threading.Lock()
+        self._best_looks = -1.0
+        self._expected_looks = ACCEPTABLE_FIDELITY
+        self._tries_left = 0
 
-    def try_quickly(self, on_first: Callable[[Candidate], None]) -> None:
+    def try_quickly(self) -> None:
         """A file made in the quickest way there is; it competes with none of the others.
 
         None is made where lossless files are likely to fit, or where the best comes as soon.
@@ -184,7 +192,7 @@ class _Search:
             if len(data) <= self._limit_bytes:
                 first = measured(self._source, recipe, recipe.choice_at(knob), draft=True)
                 if first.fidelity >= ACCEPTABLE_FIDELITY:
-                    on_first(first)
+                    self._tell_best(first)
                 return
             wanted_bytes *= self._limit_bytes / len(data) / _CAUTION_ONCE
 
@@ -200,9 +208,10 @@ class _Search:
     def try_lossy(self) -> None:
         """The likeliest recipe of each format, in as many files as its chances deserve."""
         self.curves = tuple(curve_of(self._sample, row) for row in self._recipes)
-        # The slowest comes last among the recipes, and starts first.
-        expected = [self._pool.submit(self._expected, row) for row in reversed(self._recipes)]
+        expected = [self._pool.submit(self._expected, row) for row in self._in_good_order()]
         plans = _planned([found for future in expected if (found := future.result())])
+        self._tell_verdict(plans)
+        self._tries_left = sum(_TRIES_FOR_COMPARISON if row.for_comparison else _MOST_TRIES for row in plans)
         self._make(plans)
         compared = [row for row in plans if row.for_comparison]
         best = max(self.found, key=lambda row: row.fidelity, default=None)
@@ -267,6 +276,40 @@ class _Search:
             return found
         return found if self._quick_png <= _PALETTE_SAVES * self._limit_bytes else without
 
+    def _in_good_order(self) -> list[Recipe]:
+        """The quickest recipe first, for a verdict; where two work at once, beside the slowest."""
+        slowest_last = list(self._recipes)
+        return slowest_last if self._at_once == 1 else [*slowest_last[-1:], *slowest_last[:-1]]
+
+    def _tell_best(self, candidate: Candidate) -> None:
+        with self._telling:
+            if self._watch is not None and candidate.fidelity > self._best_looks:
+                self._best_looks = candidate.fidelity
+                self._watch.best_so_far(candidate)
+
+    def _tell_expected(self, found: Forecast) -> None:
+        """Tell of a forecast that looks acceptable, and better than those before."""
+        looks = found.looks
+        with self._telling:
+            if self._watch is not None and looks > self._expected_looks:
+                self._expected_looks = looks
+                self._watch.expecting(found.verdict())
+
+    def _tell_verdict(self, plans: Sequence[_Plan]) -> None:
+        """Tell that nothing acceptable is expected, once that is known."""
+        if self._watch is None:
+            return
+        if not plans:
+            self._watch.expecting(NOTHING_FITS)
+        elif plans[0].forecast.looks < ACCEPTABLE_FIDELITY:
+            self._watch.expecting(plans[0].forecast.verdict())
+
+    def _tell_trying(self, recipe: Recipe) -> None:
+        with self._telling:
+            if self._watch is not None:
+                self._watch.trying(recipe.name, self._tries_left)
+            self._tries_left = max(0, self._tries_left - 1)
+
     def _note(self, made: Iterable[Candidate | None]) -> None:
         self.found += [candidate for candidate in made if candidate]
 
@@ -277,8 +320,8 @@ class _Search:
     def _expected(self, recipe: Recipe) -> Forecast | None:
         self._should_stop()
         found = forecast(self._source, self._sample, recipe, self._limit_bytes)
-        if found is not None and len(self._recipes) > 1:
-            _ = found.looks  # judged here, beside the others, for they will be compared
+        if found is not None and (len(self._recipes) > 1 or self._watch is not None):
+            self._tell_expected(found)  # judged here, beside the others, for they will be compared
         return found
 
     def _make(self, plans: Sequence[_Plan]) -> None:
@@ -295,8 +338,12 @@ class _Search:
         if recipe.format == "webp" and self._quickly(choice) > _FAR_OVER * self._limit_bytes:
             return None
         self._tries[recipe.format] += 1
-        fits = len(self._source.encoded(choice)) <= self._limit_bytes
-        return measured(self._source, recipe, choice) if fits else None
+        self._tell_trying(recipe)
+        if len(self._source.encoded(choice)) > self._limit_bytes:
+            return None
+        made = measured(self._source, recipe, choice)
+        self._tell_best(made)
+        return made
 
     def _best_of(self, plan: _Plan, *, at_once: int = 1) -> Candidate | None:
         """The best fitting file of one recipe; only on its own may it make several at once."""
@@ -309,6 +356,7 @@ class _Search:
 
         def size_at(knob: int) -> int:
             self._should_stop()
+            self._tell_trying(curve.recipe)
             return len(self._source.encoded(curve.recipe.choice_at(knob)))
 
         def sizes_at(knobs: Sequence[int]) -> Sequence[int]:
@@ -324,11 +372,11 @@ class _Search:
             near_enough=_COMPARABLE if plan.for_comparison else near_enough,
         )
         self._tries[curve.recipe.format] += outcome.tries
-        return (
-            None
-            if outcome.knob is None
-            else measured(self._source, curve.recipe, curve.recipe.choice_at(outcome.knob))
-        )
+        if outcome.knob is None:
+            return None
+        made = measured(self._source, curve.recipe, curve.recipe.choice_at(outcome.knob))
+        self._tell_best(made)
+        return made
 
 
 def _planned(forecasts: Iterable[Forecast]) -> list[_Plan]:

@@ -6,8 +6,10 @@ import math
 from dataclasses import replace
 
 from tallpage.core.fit._curve import Curve, calibrated, rough_curve_of
+from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._recipes import Recipe, softened_recipe
+from tallpage.core.fit._watching import Verdict
 from tallpage.core.once import once
 
 _HOPELESS = 1.5
@@ -41,6 +43,16 @@ class Forecast:
         if self.recipe.draft_weights is not None:
             fidelity += _POINTS_AN_E_FOLD * left
         return min(fidelity, 100.0)
+
+    def verdict(self) -> Verdict:
+        """The forecast as it is told to a person."""
+        careful_bytes = round(self.curve.bytes_at(self._knob))
+        return Verdict(
+            recipe=self.recipe.name,
+            byte_count=min(careful_bytes, self._limit_bytes),
+            fidelity=max(0.0, self.looks),
+            met=self.looks >= ACCEPTABLE_FIDELITY,
+        )
 
 
 def forecast(source: KnownPicture, sample: Sample, recipe: Recipe, limit_bytes: int) -> Forecast | None:

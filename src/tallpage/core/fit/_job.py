@@ -10,9 +10,10 @@ from tallpage.core.fit._advising import advise
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._fit import FitResult, fit_raster
 from tallpage.core.fit._formats import FORMATS, Format
-from tallpage.core.fit._making import Candidate, fit_with
+from tallpage.core.fit._making import fit_with
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import Choice
+from tallpage.core.fit._watching import FitWatch
 from tallpage.core.geometry import Size
 from tallpage.core.picture import WHITE, Colour, Raster
 from tallpage.core.sizing import SizePlan, Sizing, plan_size
@@ -46,7 +47,7 @@ def fit_cut(
     order: FitOrder,
     *,
     memory: FitMemory | None = None,
-    on_first: Callable[[Candidate], None] | None = None,
+    watch: FitWatch | None = None,
     should_stop: Callable[[], None] = lambda: None,
     advised: bool = True,
 ) -> FitResult:
@@ -55,7 +56,7 @@ def fit_cut(
     ``open_as`` gives the cut as it was planned, held, since it is read many times. What ``memory``
     knows of its pixels is not found out again. With a ``choice``
     the result holds the one file made by it. Finding advice takes longer than the fit: who has no
-    use for it leaves it out.
+    use for it leaves it out. ``watch`` hears how it goes on.
 
     Raises:
         FitError: the output would be higher than allowed, or no format can hold it.
@@ -73,15 +74,21 @@ def fit_cut(
         limit_bytes=order.limit_bytes,
         formats=order.formats,
         memory=memory,
-        on_first=on_first,
+        watch=watch,
         should_stop=should_stop,
     )
     if result.met or not advised:
         return result
-    advice = advise(raster, order.limit_bytes, order.formats, memory, should_stop=should_stop)
-    if not order.sizing.divisible:
-        # Less of the cut would be shown larger, or with more room around: nothing would be saved.
-        advice = tuple(row for row in advice if row.kind not in ("leaves", "fold"))
+    advice = advise(
+        raster,
+        order.limit_bytes,
+        order.formats,
+        memory,
+        # Else less of the cut would be shown larger, or with more room around: nothing would be saved.
+        divisible=order.sizing.divisible,
+        watch=watch or FitWatch(),
+        should_stop=should_stop,
+    )
     return replace(result, advice=advice)
 
 

@@ -27,6 +27,7 @@ class Job(models.Model):
     heartbeat_at = models.DateTimeField(null=True, blank=True)
     stop_requested = models.BooleanField(default=False)
     keep_requested = models.BooleanField(default=False, help_text="stop, and keep what there is")
+    told = models.JSONField(null=True, blank=True, help_text="what else there is to say while it runs")
     error = models.JSONField(null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     finished_at = models.DateTimeField(null=True, blank=True)

@@ -40,11 +40,16 @@ class Signals:
         self.done = 0
         self.expected = 0
         self.wish: Wish = "go_on"
+        self.told: dict[str, Any] | None = None
         self._early: Any = None
 
     def report(self, stage: str, done: int = 0, expected: int = 0) -> None:
         """Tell how far the work is."""
         self.stage, self.done, self.expected = stage, done, expected
+
+    def tell(self, **more: Any) -> None:
+        """Say something besides how far the work is; what was said before under other names stays."""
+        self.told = {**(self.told or {}), **more}
 
     def give_early(self, result: Any) -> None:
         """Hand over something that is of use before the work is done."""

@@ -79,7 +79,13 @@ def _claim(job_id: int, owner: str) -> Job | None:
 def _claim_now(job_id: int, owner: str) -> Job | None:
     with transaction.atomic():
         claimed = Job.objects.filter(pk=job_id, state=Job.State.QUEUED).update(
-            state=Job.State.RUNNING, owner=owner, heartbeat_at=timezone.now(), stage="", done=0, expected=0
+            state=Job.State.RUNNING,
+            owner=owner,
+            heartbeat_at=timezone.now(),
+            stage="",
+            done=0,
+            expected=0,
+            told=None,
         )
         if not claimed:
             return None
@@ -109,7 +115,12 @@ def _wait(
 def _beat(job: Job, owner: str, signals: Signals) -> Wish:
     """Write progress, and hear what is wanted; a job that is not ours any more is to stop."""
     ours = Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING, stop_requested=False)
-    progress = {"stage": signals.stage, "done": signals.done, "expected": signals.expected}
+    progress = {
+        "stage": signals.stage,
+        "done": signals.done,
+        "expected": signals.expected,
+        "told": signals.told,
+    }
     if not ours.update(heartbeat_at=timezone.now(), **progress):
         return "stop"
     return "keep" if ours.filter(keep_requested=True).exists() else "go_on"

@@ -14,12 +14,15 @@ from django.db import transaction
 from tallpage.core.errors import Stopped
 from tallpage.core.files import storage_errors, write_whole
 from tallpage.core.fit import (
+    ACCEPTABLE_FIDELITY,
     Advice,
     Candidate,
     Curve,
     FitMemory,
     FitOrder,
     FitResult,
+    FitWatch,
+    Verdict,
     WeightBand,
     fit_cut,
     read_content,
@@ -37,8 +40,10 @@ from tallpage.server.outlets.pixels import Piece, open_piece, pieces_of
 from tallpage.server.storage import new_key, view_file
 
 KIND = "fit_output"
+GiveEarly = Callable[[Candidate | None, tuple[Advice, ...]], None]
+"""Hands over the best file so far, and what would help as far as it is known."""
 WORST_PLACES = 8
-_FIRST = "A first file that fits; a better one is being looked for."
+_SO_FAR = "The best so far: the search has not come to its end."
 SWATCH_PX = (144, 72)
 """Width and height of the piece that is shown of every format, as it comes out at 1:1."""
 
@@ -86,15 +91,20 @@ def prepare(job: Job) -> Work:
             raster = open_piece(output, capture, order, piece).held()
             # A good file of this very frame is not replaced by a hasty one.
             wanted = len(pieces) == 1 and not (output.file_key and output.frame == frame_json)
-            on_first = give_first(signals, piece, raster.size) if wanted else None
-            made.append(_make(raster, piece, order, stop_if_asked, written, on_first))
+            give = give_early(signals, piece, raster.size) if wanted else None
+            made.append(_make(raster, piece, order, stop_if_asked, written, _Telling(signals, give)))
         return made
 
-    def give_first(signals: Signals, piece: Piece, size: Size) -> Callable[[Candidate], None]:
-        def give(first: Candidate) -> None:
-            result = FitResult(chosen=first, candidates=(), met=True, tries=1)
-            bare = _bare(piece, order, result, _written(first, written), size)
-            signals.give_early([replace(bare, why=_FIRST, tradeoffs=output.tradeoffs)])
+    def give_early(signals: Signals, piece: Piece, size: Size) -> GiveEarly:
+        key_of_best: dict[int, str] = {}
+
+        def give(best: Candidate | None, advice: tuple[Advice, ...]) -> None:
+            met = best is not None and best.fidelity >= ACCEPTABLE_FIDELITY
+            result = FitResult(chosen=best, candidates=(), met=met, tries=1, advice=advice)
+            if best and id(best) not in key_of_best:
+                key_of_best[id(best)] = _written(best, written)
+            bare = _bare(piece, order, result, key_of_best[id(best)] if best else "", size)
+            signals.give_early([replace(bare, why=_SO_FAR, tradeoffs=output.tradeoffs)])
 
         return give
 
@@ -127,14 +137,14 @@ def _make(
     order: FitOrder,
     stop_if_asked: Callable[[], None],
     written: list[Path],
-    on_first: Callable[[Candidate], None] | None,
+    watch: FitWatch,
 ) -> _Made:
     result = fit_cut(
         lambda _: raster,
         piece.size,
         order,
         memory=_memory(),
-        on_first=on_first,
+        watch=watch,
         should_stop=stop_if_asked,
     )
     tradeoffs = [_tradeoff(curve) for curve in result.curves]
@@ -152,6 +162,37 @@ def _make(
         worst=worst,
         tradeoffs=tradeoffs,
     )
+
+
+class _Telling(FitWatch):
+    """Passes on what is heard of a fit: to the job's row, and files and advice to the output's."""
+
+    def __init__(self, signals: Signals, give: GiveEarly | None) -> None:
+        self._signals = signals
+        self._give = give
+        self._best: Candidate | None = None
+        self._advice: tuple[Advice, ...] = ()
+
+    def expecting(self, verdict: Verdict) -> None:
+        told = {"bytes": verdict.byte_count, "fidelity": verdict.fidelity, "met": verdict.met}
+        self._signals.tell(expected={"recipe": verdict.recipe, **told})
+
+    def trying(self, what: str, tries_left: int) -> None:
+        self._signals.tell(trying=what, tries_left=tries_left)
+
+    def best_so_far(self, candidate: Candidate) -> None:
+        self._best = candidate
+        met = candidate.fidelity >= ACCEPTABLE_FIDELITY
+        told = {"bytes": candidate.byte_count, "fidelity": candidate.fidelity, "met": met}
+        self._signals.tell(best={"recipe": candidate.recipe, **told})
+        if self._give:
+            self._give(candidate, ())
+
+    def advising(self, advice: Advice) -> None:
+        self._advice += (advice,)
+        self._signals.tell(advising=True)
+        if self._give:
+            self._give(self._best, self._advice)
 
 
 @cache

@@ -7,6 +7,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
+from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.comparing import Side, band
 from tallpage.server.outlets.fitting import (
     add_own_output,
@@ -65,6 +66,13 @@ def fit_output(request: HttpRequest, output_id: int, payload: FitIn) -> Status[O
 def divide_output(request: HttpRequest, output_id: int, payload: DivideIn) -> Status[Output]:
     """Make the files anew, divided otherwise."""
     return Status(202, divide_again(_output(output_id), count=payload.leaf_count, breaks=payload.breaks))
+
+
+@router.post("/outputs/{output_id}/stop", response=OutputOut, operation_id="stop_output")
+def stop_output(request: HttpRequest, output_id: int) -> Output:
+    """End a search; the best file so far stays."""
+    request_stop(_output(output_id).job)
+    return _output(output_id)
 
 
 @router.delete("/outputs/{output_id}", response={204: None}, operation_id="delete_output")

@@ -1,0 +1,20 @@
+import { expect, test } from "vitest";
+
+import type { Job } from "../api/types";
+import { expectedWords, tryingWords } from "./fitWords";
+
+const FILE = { recipe: "WebP", bytes: 84_900, fidelity: 78.4, met: true };
+
+test("what is expected says that it is only expected", () => {
+  expect(expectedWords(FILE, 90_000)).toBe("Expected to fit 90.0 kB: WebP, about 84.9 kB, fidelity about 78.");
+  expect(expectedWords({ ...FILE, recipe: "", met: false }, 90_000)).toBe("No file is expected to fit 90.0 kB.");
+  expect(expectedWords({ ...FILE, met: false }, 90_000)).toContain("Not expected to look acceptable under 90.0 kB");
+});
+
+test("what is tried says how much may be left", () => {
+  const job = (told: object | null) => ({ told }) as unknown as Job;
+  expect(tryingWords(job(null))).toBeUndefined();
+  expect(tryingWords(job({ trying: "AVIF", tries_left: 7, advising: false }))).toBe("Trying AVIF, 7 more files at most");
+  expect(tryingWords(job({ trying: "AVIF", tries_left: 1, advising: false }))).toBe("Trying AVIF, the last file");
+  expect(tryingWords(job({ trying: "a smaller width", tries_left: 0, advising: true }))).toBe("Looking at a smaller width");
+});

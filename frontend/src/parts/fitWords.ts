@@ -1,0 +1,18 @@
+import type { FileTold, Job } from "../api/types";
+import { formatBytes } from "./figures";
+
+/** What a sample tells of the best file, before there is one. */
+export function expectedWords({ recipe, bytes, fidelity, met }: FileTold, limit_bytes: number): string {
+  if (!recipe) return `No file is expected to fit ${formatBytes(limit_bytes)}.`;
+  const file = `${recipe}, about ${formatBytes(bytes)}, fidelity about ${fidelity.toFixed(0)}`;
+  return met
+    ? `Expected to fit ${formatBytes(limit_bytes)}: ${file}.`
+    : `Not expected to look acceptable under ${formatBytes(limit_bytes)}. At best: ${file}.`;
+}
+
+/** What is being done, and how much of it may be left; undefined before it is known. */
+export function tryingWords({ told }: Job): string | undefined {
+  if (!told?.trying) return undefined;
+  if (told.tries_left > 1) return `Trying ${told.trying}, ${told.tries_left} more files at most`;
+  return told.advising || told.tries_left === 0 ? `Looking at ${told.trying}` : `Trying ${told.trying}, the last file`;
+}
