@@ -108,6 +108,25 @@ def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> Non
     )
 
 
+def test_a_long_search_says_what_it_expects_and_is_stopped_with_what_there_is(person: Person) -> None:
+    capture_id = person.take("/islands")
+    person.open_bench(capture_id)
+    person.see("aside input[placeholder='720']").send_keys("720")
+    person.see("aside input[placeholder='90']").send_keys("90", Keys.ENTER)
+    assert "xpected" in person.see("[data-verdict]").text, "first what a sample tells"
+    assert person.see("[data-fitting] progress").get_attribute("aria-label") != "", "no bar without words"
+    person.see("[data-best-so-far]")
+    person.see("[data-bytes]")
+    person.button("Stop and keep this").click()
+    person.see("[data-output][data-state=stopped]")
+    cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
+    (row,) = person.ask(f"/cuts/{cut_id}/outputs")
+    assert 0 < row["bytes"] <= 90_000
+    person.button("Save file").click()
+    saved = person.until(lambda _: person.saved_file())
+    assert saved.stat().st_size == row["bytes"]
+
+
 def test_an_outlet_is_added_changed_and_deleted(person: Person) -> None:
     person.open("/outlets")
     person.see("[aria-label='Name of the new outlet']").send_keys("Lighthouse letter", Keys.ENTER)

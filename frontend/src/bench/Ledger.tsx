@@ -16,6 +16,7 @@ export function Ledger() {
   const outputs = useOutputs(cut.id);
   const navigate = useNavigate();
   const rows = outputs.data ?? [];
+  const finished = useFinished(outputs.data);
 
   useHotkeys("c", () => {
     if (inHand?.file_key) void navigate(`/captures/${capture.id}/cuts/${cut.id}/compare/${inHand.id}`);
@@ -50,7 +51,7 @@ export function Ledger() {
       </ul>
       <AddRow onAdded={open} />
       <p className="sr-only" role="status" data-finished>
-        {useFinished(rows)}
+        {finished}
       </p>
     </aside>
   );

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Output } from "../api/types";
-import { finishedWords } from "./finished";
+import { finishedSince, finishedWords, seenOf } from "./finished";
 
 const MADE = {
   label: "Article",
@@ -23,4 +23,13 @@ test("so does one that could not be made", () => {
   expect(finishedWords({ ...MADE, file_key: "" })).toBe("Article: no file keeps to 90.0 kB.");
   const error = { code: "x", sentence: "The disk is full.", hint: "" };
   expect(finishedWords({ ...MADE, job: { ...MADE.job, state: "failed", error } })).toBe("Article: The disk is full.");
+});
+
+test("a file that was made before anybody saw it under way is news all the same", () => {
+  const before = seenOf([{ ...MADE, id: 1 }]);
+  const quick = { ...MADE, id: 2 };
+  expect(finishedSince(before, [{ ...MADE, id: 1 }, quick])).toEqual([quick]);
+  const again = { ...MADE, id: 1, file_key: "b" };
+  expect(finishedSince(before, [again])).toEqual([again]);
+  expect(finishedSince(before, [{ ...MADE, id: 1 }])).toEqual([]);
 });

@@ -184,15 +184,15 @@ class _Telling(FitWatch):
         self._best = candidate
         met = candidate.fidelity >= ACCEPTABLE_FIDELITY
         told = {"bytes": candidate.byte_count, "fidelity": candidate.fidelity, "met": met}
-        self._signals.tell(best={"recipe": candidate.recipe, **told})
-        if self._give:
+        if self._give:  # before it is told of: who stops then finds it there
             self._give(candidate, ())
+        self._signals.tell(best={"recipe": candidate.recipe, **told})
 
     def advising(self, advice: Advice) -> None:
         self._advice += (advice,)
-        self._signals.tell(advising=True)
         if self._give:
             self._give(self._best, self._advice)
+        self._signals.tell(advising=True)
 
 
 @cache
