@@ -10,6 +10,7 @@ import sys
 import urllib.request
 from collections.abc import Iterator
 from contextlib import ExitStack, suppress
+from dataclasses import dataclass
 from pathlib import Path
 
 import psutil
@@ -17,17 +18,32 @@ import pytest
 
 from tests.server.processes import environment, start_logged, until
 
+# One worker of the test run serves them all, the one that kills last.
+pytestmark = pytest.mark.xdist_group("serving")
 _SERVE = [sys.executable, "-m", "tallpage", "serve"]
 
 
-@pytest.fixture
-def served(tmp_path: Path, closed_port: int) -> Iterator[psutil.Process]:
-    """A server on ``closed_port`` over the data folder ``tmp_path / "home"``."""
-    told = environment(tmp_path / "home", TALLPAGE_PORT=str(closed_port))
-    process = start_logged(_SERVE, told, tmp_path / "serve.log")
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Served:
+    """A server that runs, and where."""
+
+    process: psutil.Process
+    home: Path
+    port: int
+
+
+@pytest.fixture(scope="module")
+def served(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """A server for all tests of this module; the last one kills it."""
+    folder = tmp_path_factory.mktemp("served")
+    with socket.socket() as listener:
+        listener.bind(("127.0.0.1", 0))
+        port = int(listener.getsockname()[1])
+    told = environment(folder / "home", TALLPAGE_PORT=str(port))
+    process = start_logged(_SERVE, told, folder / "serve.log")
     try:
-        until(lambda: _answers(closed_port))
-        yield psutil.Process(process.pid)
+        until(lambda: _answers(port))
+        yield Served(process=psutil.Process(process.pid), home=folder / "home", port=port)
     finally:
         if process.poll() is None:
             process.send_signal(signal.SIGTERM)
@@ -62,8 +78,8 @@ def test_what_keeps_it_from_starting_is_said_in_a_line(tmp_path: Path) -> None:
     assert "cannot be written" in _refused(TALLPAGE_HOME=str(tmp_path / "file" / "below"))
 
 
-def test_scripts_and_styles_are_sent_compressed_and_kept(served: psutil.Process, closed_port: int) -> None:
-    root = f"http://127.0.0.1:{closed_port}"
+def test_scripts_and_styles_are_sent_compressed_and_kept(served: Served) -> None:
+    root = f"http://127.0.0.1:{served.port}"
     with urllib.request.urlopen(f"{root}/shelf") as page:
         names = re.findall(r"/static/assets/[^\"]+\.(?:js|css)", page.read().decode())
     assert len(names) >= 2
@@ -77,30 +93,26 @@ def test_scripts_and_styles_are_sent_compressed_and_kept(served: psutil.Process,
         assert len(data) < 0.4 * len(whole)
 
 
-def test_a_second_server_on_the_same_data_folder_does_not_start(
-    served: psutil.Process, tmp_path: Path, closed_port: int
-) -> None:
-    said = _refused(TALLPAGE_HOME=str(tmp_path / "home"), TALLPAGE_PORT=str(closed_port + 1))
+def test_a_second_server_on_the_same_data_folder_does_not_start(served: Served, closed_port: int) -> None:
+    said = _refused(TALLPAGE_HOME=str(served.home), TALLPAGE_PORT=str(closed_port))
     assert "runs already with this data folder" in said
-    assert served.is_running()
+    assert served.process.is_running()
 
 
 @pytest.mark.parametrize("body", [False, True], ids=["heads", "bodies"])
-def test_requests_that_are_half_sent_keep_nobody_waiting(
-    served: psutil.Process, closed_port: int, body: bool
-) -> None:
+def test_requests_that_are_half_sent_keep_nobody_waiting(served: Served, body: bool) -> None:
     half = b"POST /api/captures HTTP/1.1\r\nHost: 127.0.0.1\r\n"
     half += b'Content-Type: application/json\r\nContent-Length: 1000\r\n\r\n{"a' if body else b"X-Slow: "
     with ExitStack() as clients:
         for _ in range(30 if body else 200):
-            client = clients.enter_context(socket.create_connection(("127.0.0.1", closed_port)))
+            client = clients.enter_context(socket.create_connection(("127.0.0.1", served.port)))
             client.sendall(half)
-        assert all(_answers(closed_port) for _ in range(3))
+        assert all(_answers(served.port) for _ in range(3))
 
 
-def test_a_request_that_comes_by_and_by_is_answered(served: psutil.Process, closed_port: int) -> None:
+def test_a_request_that_comes_by_and_by_is_answered(served: Served) -> None:
     request = b"GET /api/outlets HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n"
-    with socket.create_connection(("127.0.0.1", closed_port), timeout=20) as client:
+    with socket.create_connection(("127.0.0.1", served.port), timeout=20) as client:
         client.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
         for start in range(0, len(request), 7):
             client.sendall(request[start : start + 7])
@@ -109,14 +121,14 @@ def test_a_request_that_comes_by_and_by_is_answered(served: psutil.Process, clos
     assert json.loads(answer.rpartition(b"\r\n\r\n")[2]) == []
 
 
-def test_when_it_is_killed_nothing_stays_on_its_port(served: psutil.Process, closed_port: int) -> None:
-    with socket.create_connection(("127.0.0.1", closed_port)) as client:
+def test_when_it_is_killed_nothing_stays_on_its_port(served: Served) -> None:
+    with socket.create_connection(("127.0.0.1", served.port)) as client:
         client.sendall(b"POST /api/captures HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 9\r\n\r\n{")
-        family = served.children(recursive=True)
+        family = served.process.children(recursive=True)
         assert len(family) >= 4
-        served.kill()
+        served.process.kill()
         _, alive = psutil.wait_procs(family, timeout=20)
     assert alive == []
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        probe.bind(("127.0.0.1", closed_port))
+        probe.bind(("127.0.0.1", served.port))
