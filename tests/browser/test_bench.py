@@ -232,7 +232,7 @@ def test_a_key_that_is_held_makes_one_cut(person: Person) -> None:
 
 
 def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(person: Person) -> None:
-    capture_id = person.take("/islands")
+    capture_id = person.take("/departures")
     person.open_bench(capture_id)
     person.add_slot("Thumb")
     person.see("[data-output][data-state=done]")
@@ -255,7 +255,7 @@ def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(p
 
 
 def test_a_fold_is_saved_when_it_is_let_go_and_joins_its_neighbour_only_then(person: Person) -> None:
-    capture_id = person.take("/islands")
+    capture_id = person.take("/departures")
     person.open_bench(capture_id)
     cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
     folds = [{"top_px": 100, "height_px": 60}, {"top_px": 300, "height_px": 60}]

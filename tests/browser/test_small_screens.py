@@ -22,7 +22,8 @@ const scrolledAway = (row, x, y) => {
   return false;
 };
 for (const row of document.querySelectorAll(arguments[0])) {
-  if (row.disabled || row.type === "file" || !row.checkVisibility({ contentVisibilityAuto: true })) continue;
+  if (row.disabled || row.ariaDisabled === "true" || row.type === "file") continue;
+  if (!row.checkVisibility({ contentVisibilityAuto: true })) continue;
   const box = row.getClientRects()[0] ?? row.getBoundingClientRect(); // of words on two lines, the first
   const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
   if (box.width === 0 || row.closest(".sr-only") || scrolledAway(row, x, y)) continue;
