@@ -232,7 +232,7 @@ def test_a_key_that_is_held_makes_one_cut(person: Person) -> None:
 
 
 def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(person: Person) -> None:
-    capture_id = person.take("/departures")
+    capture_id = person.take("/")
     person.open_bench(capture_id)
     person.add_slot("Thumb")
     person.see("[data-output][data-state=done]")
