@@ -189,3 +189,21 @@ def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Perso
     person.open_how_to_take()
     person.button("Reset").click()
     person.until(lambda driver: "2 set" not in driver.find_element(By.TAG_NAME, "main").text)
+
+
+def test_going_back_to_the_shelf_returns_to_where_it_was_left(person: Person) -> None:
+    taken = [person.take("/planning") for _ in range(6)]
+    person.open("/shelf")
+    person.see(f"article[data-capture='{taken[0]}'][data-state=done]")
+    scroller = "document.querySelector('main').parentElement"
+    left = person.driver.execute_script(f"{scroller}.scrollTo(0, 250); return {scroller}.scrollTop")
+    assert left > 100
+    card = f"article[data-capture='{taken[0]}']"
+    person.driver.execute_script("document.querySelector(arguments[0]).click()", f"{card} h3 a")
+    person.see("[data-frame]")
+    person.driver.back()
+    person.see(card)
+    person.until(lambda driver: abs(driver.execute_script(f"return {scroller}.scrollTop") - left) < 5)
+    person.press("o")
+    person.see_text("Outlets")
+    assert person.driver.execute_script(f"return {scroller}.scrollTop") == 0, "a new screen begins at its top"

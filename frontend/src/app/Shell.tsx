@@ -8,7 +8,7 @@ import { PictureDrop } from "../gather/PictureDrop";
 import { KeysHelp } from "./KeysHelp";
 import { Notices } from "./Notices";
 import { applyTheme, storedTheme } from "./theme";
-import { useScrollMemory } from "./useScrollMemory";
+import { useScrollMemory } from "./historyStep";
 
 const SCREENS = [
   { to: "/", label: "Gather" },

@@ -8,7 +8,7 @@ import { asProblem } from "../api/client";
 import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../api/sweeps";
 import type { Sweep, SweepRow } from "../api/types";
 import { useNotices } from "../app/notices";
-import { useLeftState, useScrollMemory } from "../app/useScrollMemory";
+import { useLeftState, useScrollMemory } from "../app/historyStep";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useNarrow } from "../parts/useNarrow";
 import { useTitle } from "../parts/useTitle";

@@ -75,9 +75,7 @@ def told_in_one_line() -> Iterator[None]:
 
 
 def _fail(error: TallPageError) -> NoReturn:
-    where = f"{error.folder}: " if isinstance(error, StorageError) and error.folder else ""
-    line = f"{where}{error.sentence} {error.hint}".strip().replace("\n", " ")
-    print(line, file=sys.stderr)
+    print(error.in_one_line(), file=sys.stderr)
     raise typer.Exit(_USAGE if error.code in _USAGE_CODES else _FAILED) from None
 
 

@@ -39,6 +39,10 @@ class TallPageError(Exception):
         if code is not None:
             self.code = code
 
+    def in_one_line(self) -> str:
+        """What somebody at this machine is told: what happened, and what to do."""
+        return f"{self.sentence} {self.hint}".strip().replace("\n", " ")
+
 
 class AddressError(TallPageError):
     """The address is empty, malformed, of a kind that is never opened, or refused by the policy."""
@@ -129,6 +133,11 @@ class StorageError(TallPageError):
     ) -> None:
         super().__init__(sentence, hint=hint, code=code)
         self.folder = folder
+
+    def in_one_line(self) -> str:
+        """The same, after the folder that it is about."""
+        said = super().in_one_line()
+        return f"{self.folder}: {said}" if self.folder else said
 
 
 class StorageBusy(StorageError):

@@ -36,8 +36,7 @@ def serve_all(*, load: Callable[[], Commands] = dict) -> NoReturn:
     try:
         arguments = _made_ready(load)
     except TallPageError as error:
-        where = f"{error.folder}: " if isinstance(error, StorageError) and error.folder else ""
-        sys.exit(f"{where}{error.sentence} {error.hint}")
+        sys.exit(error.in_one_line())
     except ImproperlyConfigured as error:
         sys.exit(str(error))
     become_supervisor()

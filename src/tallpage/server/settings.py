@@ -11,9 +11,9 @@ from django.core.exceptions import ImproperlyConfigured
 from tallpage.core.capture import PrivateHosts
 from tallpage.core.files import storage_errors
 from tallpage.core.sweep import workers_for_this_machine
+from tallpage.server.environment import whole_number
 from tallpage.server.exposure import allows_private
 from tallpage.server.home import home_folder, secret_key
-from tallpage.server.telling import whole_number
 
 PACKAGE = Path(__file__).resolve().parent.parent
 PROJECT = PACKAGE.parent.parent

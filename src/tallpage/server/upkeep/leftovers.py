@@ -23,7 +23,8 @@ Kind = Literal["unfinished work", "capture", "file", "view", "browser profile"]
 
 UNTOUCHED_FOR = timedelta(hours=2)
 """Work under way writes far more often; no job may take so long."""
-_FOREIGN_FOR = timedelta(hours=24)
+_UNNAMED_FOR = timedelta(hours=24)
+"""What no command line names may still be in use by a browser that waits for its next page."""
 _PENDING = (Job.State.QUEUED, Job.State.RUNNING)
 _PROFILE = "playwright_chromiumdev_profile-"
 
@@ -107,8 +108,8 @@ def _unused_profiles() -> Iterator[Path]:
         return
     in_use = "\n".join(_command_lines())
     for path in _untouched(folder):
-        for_long = not path.name.startswith(_PROFILE)
-        if path.name not in in_use and (not for_long or _age_s(path) > _FOREIGN_FOR.total_seconds()):
+        kept_for = UNTOUCHED_FOR if path.name.startswith(_PROFILE) else _UNNAMED_FOR
+        if path.name not in in_use and _age_s(path) > kept_for.total_seconds():
             yield path
 
 

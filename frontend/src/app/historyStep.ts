@@ -1,25 +1,27 @@
-import { type RefObject, useEffect, useState } from "react";
+import { type RefObject, useEffect, useLayoutEffect, useState } from "react";
 import { NavigationType, useLocation, useNavigationType } from "react-router";
 
-const places = new Map<string, number>();
-const MOST_PLACES = 200;
+const MOST_KEPT = 200;
 /** For how long a page that is gone back to may grow until it reaches where it was left. */
 const GROWS_MS = 3_000;
 
-const states = new Map<string, unknown>();
+/** What was left at the steps of the browser's history, the latest last; the oldest goes when there are many. */
+const left = new Map<string, unknown>();
+
+function keep(entry: string, value: unknown): void {
+  left.delete(entry);
+  left.set(entry, value);
+  const oldest = left.keys().next().value;
+  if (left.size > MOST_KEPT && oldest !== undefined) left.delete(oldest);
+}
 
 /** As `useState`, for what is to be as it was left when somebody comes back to this step of the history. */
 export function useLeftState<State>(name: string, first: State) {
   const { key } = useLocation();
   const back = useNavigationType() === NavigationType.Pop;
   const entry = `${key} ${name}`;
-  const [state, setState] = useState<State>(() => (back && states.has(entry) ? (states.get(entry) as State) : first));
-  useEffect(() => {
-    states.delete(entry);
-    states.set(entry, state);
-    const oldest = states.keys().next().value;
-    if (states.size > MOST_PLACES && oldest !== undefined) states.delete(oldest);
-  }, [entry, state]);
+  const [state, setState] = useState<State>(() => (back && left.has(entry) ? (left.get(entry) as State) : first));
+  useEffect(() => keep(entry, state), [entry, state]);
   return [state, setState] as const;
 }
 
@@ -30,28 +32,24 @@ export function useLeftState<State>(name: string, first: State) {
 export function useScrollMemory(scroller: RefObject<HTMLElement | null>, name: string): void {
   const { key, pathname } = useLocation();
   const back = useNavigationType() === NavigationType.Pop;
-  useEffect(() => {
+  const entry = `${key} ${name} scrolled`;
+  // At once with the new screen: what it scrolls by being shorter is not where the last one was left.
+  useLayoutEffect(() => {
     const element = scroller.current;
     if (!element) return;
-    const entry = `${key} ${name}`;
-    const note = () => {
-      places.delete(entry);
-      places.set(entry, element.scrollTop);
-      const oldest = places.keys().next().value;
-      if (places.size > MOST_PLACES && oldest !== undefined) places.delete(oldest);
-    };
+    const note = () => keep(entry, element.scrollTop);
     element.addEventListener("scroll", note, { passive: true });
     return () => element.removeEventListener("scroll", note);
-  }, [scroller, key, name]);
-  useEffect(() => {
+  }, [scroller, entry]);
+  useLayoutEffect(() => {
     const element = scroller.current;
     if (!element) return;
-    const left = back ? (places.get(`${key} ${name}`) ?? 0) : 0;
-    element.scrollTo({ top: left });
-    if (!left || !element.firstElementChild) return;
+    const top = back && left.has(entry) ? (left.get(entry) as number) : 0;
+    element.scrollTo({ top });
+    if (top === 0 || !element.firstElementChild) return;
     const growing = new ResizeObserver(() => {
-      if (element.scrollHeight - element.clientHeight < left) return;
-      element.scrollTo({ top: left });
+      if (element.scrollHeight - element.clientHeight < top) return;
+      element.scrollTo({ top });
       growing.disconnect();
     });
     growing.observe(element.firstElementChild);
