@@ -196,8 +196,8 @@ def test_going_back_to_the_shelf_returns_to_where_it_was_left(person: Person) ->
     person.open("/shelf")
     person.see(f"article[data-capture='{taken[0]}'][data-state=done]")
     scroller = "document.querySelector('main').parentElement"
-    left = person.driver.execute_script(f"{scroller}.scrollTo(0, 250); return {scroller}.scrollTop")
-    assert left > 100
+    scrolled = f"{scroller}.scrollTo(0, 250); return {scroller}.scrollTop"
+    left = person.until(lambda driver: driver.execute_script(scrolled) or None, what="a shelf that scrolls")
     card = f"article[data-capture='{taken[0]}']"
     person.driver.execute_script("document.querySelector(arguments[0]).click()", f"{card} h3 a")
     person.see("[data-frame]")
