@@ -300,6 +300,14 @@ def test_a_hiccup_is_tried_again(path: str, server: AskedServer, shoot: Any) -> 
     assert server.asked[path] > 1
 
 
+def test_a_next_try_at_once_is_not_lost_to_the_browsers_page_about_the_last(
+    server: AskedServer, shoot: Any
+) -> None:
+    for _ in range(8):
+        server.asked.clear()
+        assert shoot("/hiccup", patience=replace(HASTY, again_after_ms=(0,))).numbers == [1, 2]
+
+
 def test_a_host_that_stays_busy_is_taken_as_it_answers(shoot: Any) -> None:
     shot = shoot("/busy", patience=Patience(again_after_ms=(10,)))
     assert "status 503" in shot.report.warnings[0]

@@ -17,7 +17,7 @@ ADDRESS = "https://skerrin.example/fleet"
         (
             'Page.goto: Navigation to "https://skerrin.example/" is interrupted by another navigation to '
             '"chrome-error://chromewebdata/"',
-            "page_reset",
+            "page_interrupted",
         ),
         ("Page.goto: Download is starting", "page_is_file"),
         ("Page.evaluate: Target crashed", "page_crashed"),

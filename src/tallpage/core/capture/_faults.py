@@ -7,6 +7,7 @@ from urllib.parse import urlsplit
 
 from tallpage.core.errors import PageError, PageUnreachable, TallPageError
 
+INTERRUPTED = "page_interrupted"
 _NET_ERROR = re.compile(r"net::(ERR_[A-Z0-9_]+)")
 _UNREACHABLE = {
     "ERR_NAME_NOT_RESOLVED": ("page_host_unknown", "The host {host} is not known."),
@@ -23,9 +24,8 @@ _UNREACHABLE = {
 def page_fault(address: str, message: str) -> TallPageError:
     """The error that a person meets for what the browser said of ``address``."""
     host = urlsplit(address).netloc
-    if "interrupted by another navigation" in message and "chrome-error:" in message:
-        # The browser's own error page for the try before came late.
-        return PageUnreachable(f"{host} broke off the connection.", code="page_reset")
+    if "interrupted by another navigation" in message:
+        return PageUnreachable(f"{host} went to another page before it had answered.", code=INTERRUPTED)
     net_error = _NET_ERROR.search(message)
     if net_error and net_error[1] in _UNREACHABLE:
         code, sentence = _UNREACHABLE[net_error[1]]

@@ -16,7 +16,7 @@ from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
 
 from tallpage.core.capture._address import private_address
-from tallpage.core.capture._faults import page_fault, wants_sign_in
+from tallpage.core.capture._faults import INTERRUPTED, page_fault, wants_sign_in
 from tallpage.core.capture._guard import UNREACHABLE_HEADER, Guard
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._target import words_of
@@ -27,6 +27,7 @@ from tallpage.core.geometry import Box
 _NAMED_KINDS = {"stylesheet": "styles", "script": "scripts", "font": "fonts", "document": "frames"}
 _AFTER_ACTION_MS = 120
 _GIVEN_UP_BY_THE_PAGE = "net::ERR_ABORTED"
+_AFTER_INTERRUPTION_MS = (50, 200, 800)
 _REFUSED_STATUS, _WANTS_SIGN_IN_STATUS = 403, 401
 
 
@@ -98,8 +99,7 @@ class PageDoor:
         """Open ``address`` and return the status of its answer; the page may still be loading."""
         self.address = address
         try:
-            with translated(address, timeout_ms=timeout_ms):
-                response = self._page.goto(address, wait_until="commit", timeout=timeout_ms)
+            response = self._answer(address, timeout_ms)
         except PageError as error:
             if self.refused_hosts:
                 raise private_address(self.refused_hosts[0]) from error
@@ -117,6 +117,25 @@ class PageDoor:
         if response.status == _WANTS_SIGN_IN_STATUS and "www-authenticate" in response.headers:
             raise wants_sign_in(address)
         return response.status
+
+    def _answer(self, address: str, timeout_ms: int) -> Response | None:
+        """The page's answer; opening it is begun again where something else came in between.
+
+        After a try that failed, the browser's own page about the error may be shown so late that it
+        interrupts the next try, and the interrupted one the one after that; so the pauses grow.
+        """
+        for pause_ms in _AFTER_INTERRUPTION_MS:
+            try:
+                return self._go(address, timeout_ms)
+            except PageUnreachable as error:
+                if error.code != INTERRUPTED:
+                    raise
+            self.pause(pause_ms)
+        return self._go(address, timeout_ms)
+
+    def _go(self, address: str, timeout_ms: int) -> Response | None:
+        with translated(address, timeout_ms=timeout_ms):
+            return self._page.goto(address, wait_until="commit", timeout=timeout_ms)
 
     @property
     def refused_hosts(self) -> list[str]:
