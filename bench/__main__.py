@@ -15,7 +15,9 @@ MEASUREMENTS = (
     "resampling",
     "fidelity",
     "sweep",
-    "answers",
+    "while_sweeping",
+    "answer",
+    "rest",
 )
 
 

@@ -26,7 +26,7 @@ _JUDGED = 2
 
 def ways(raster: Raster) -> Iterator[tuple[str, Recipe, Nature]]:
     """Everything that could be tried."""
-    nature = nature_of(raster, raster)
+    nature = nature_of(raster.size, raster)
     for recipe in RECIPES:
         if recipe.format not in FORMATS["all"]:
             continue

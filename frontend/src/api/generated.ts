@@ -574,6 +574,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outputs/{output_id}/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Output
+         * @description Say that somebody looks at this row: its file comes before others that wait.
+         */
+        post: operations["take_in_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outputs/{output_id}": {
         parameters: {
             query?: never;
@@ -3648,6 +3668,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OutputOut"];
                 };
+            };
+        };
+    };
+    take_in_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -4,6 +4,8 @@ import { answered, api, Problem } from "./client";
 import type { Choice, OutletsFile, Output, Rules, SlotIn } from "./types";
 
 const PENDING_MS = 400;
+/** While nothing is known of a file yet. */
+const EAGER_MS = 150;
 
 export function isFitting(output: Output): boolean {
   return output.job.state === "queued" || output.job.state === "running";
@@ -96,7 +98,11 @@ export function useOutputs(cutId: number) {
   return useQuery({
     queryKey: ["outputs", cutId],
     queryFn: () => answered(api.GET("/api/cuts/{cut_id}/outputs", { params: { path: { cut_id: cutId } } })),
-    refetchInterval: (query) => (query.state.data?.some(isFitting) ? PENDING_MS : false),
+    refetchInterval: (query) => {
+      const fitting = query.state.data?.filter(isFitting) ?? [];
+      if (fitting.length === 0) return false;
+      return fitting.some((row) => row.job.state === "running" && !row.job.told) ? EAGER_MS : PENDING_MS;
+    },
   });
 }
 
@@ -144,6 +150,13 @@ export function useStopOutput(cutId: number) {
   return useMutation({
     mutationFn: (outputId: number) => answered(api.POST("/api/outputs/{output_id}/stop", { params: { path: { output_id: outputId } } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["outputs", cutId] }),
+  });
+}
+
+/** Say which row is looked at: its file comes before others that wait. */
+export function useTakeInHand() {
+  return useMutation({
+    mutationFn: (outputId: number) => api.POST("/api/outputs/{output_id}/hand", { params: { path: { output_id: outputId } } }),
   });
 }
 

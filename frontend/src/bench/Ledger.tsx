@@ -1,7 +1,8 @@
+import { useEffect } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate } from "react-router";
 
-import { useOutputs } from "../api/outlets";
+import { isFitting, useOutputs, useTakeInHand } from "../api/outlets";
 import { asProblem } from "../api/client";
 import { outputFileUrl } from "../api/pictures";
 import { ProblemNote } from "../parts/ProblemNote";
@@ -17,6 +18,12 @@ export function Ledger() {
   const navigate = useNavigate();
   const rows = outputs.data ?? [];
   const finished = useFinished(outputs.data);
+  const { mutate: takeInHand } = useTakeInHand();
+  const fitting = rows.filter(isFitting);
+  const preferred = fitting.length > 1 && inHand && fitting.includes(inHand) ? inHand.id : null;
+  useEffect(() => {
+    if (preferred !== null) takeInHand(preferred);
+  }, [preferred, takeInHand]);
 
   useHotkeys("c", () => {
     if (inHand?.file_key) void navigate(`/captures/${capture.id}/cuts/${cut.id}/compare/${inHand.id}`);

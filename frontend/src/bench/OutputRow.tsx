@@ -7,6 +7,7 @@ import { outputFileUrl } from "../api/pictures";
 import type { Output } from "../api/types";
 import { useNotices } from "../app/notices";
 import { formatBytes, formatSize, formatsOf } from "../parts/figures";
+import { expectedShortly } from "../parts/fitWords";
 import { FitProgress } from "../parts/FitProgress";
 import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
@@ -46,6 +47,9 @@ function Figures({ output }: { output: Output }) {
       <span className="mt-1 block text-sm">
         <span className="figure">{output.size_words}</span>, at most{" "}
         <span className="figure">{formatBytes(output.limit_bytes)}</span>
+        {isFitting(output) && output.job.told?.expected && (
+          <span className="block">{expectedShortly(output.job.told.expected)}</span>
+        )}
       </span>
     );
   return (

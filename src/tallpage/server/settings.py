@@ -112,7 +112,11 @@ if BROKER and not BROKER.startswith(("redis://", "rediss://", "unix://")):
 # serves is told by Q_CLUSTER_NAME.
 Q_CLUSTER = {
     "name": "tallpage",
-    **({"redis": BROKER} if BROKER else {"orm": "default"}),
+    **(
+        {"redis": BROKER}
+        if BROKER
+        else {"orm": "default", "broker_class": "tallpage.server.jobs.broker.BellBroker"}
+    ),
     "workers": 1,
     "timeout": 3_000,
     "retry": 3_600,
@@ -121,6 +125,8 @@ Q_CLUSTER = {
     "save_limit": -1,
     "catch_up": False,
     "log_level": "WARNING",
+    "poll": 1.0,  # a bell tells of tickets sooner
+    "guard_cycle": 1,
     "ALT_CLUSTERS": {
         "pages": {"workers": PAGE_WORKERS},
         "files": {"workers": FILE_WORKERS},

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from tallpage.core.fit._recipes import Nature
 from tallpage.core.fit._sampling import sampled_rows
+from tallpage.core.geometry import Size
 from tallpage.core.picture import Raster
 
 _BLOCK_PX = 16
@@ -55,11 +56,11 @@ def read_content(raster: Raster) -> Content:
     return Content(flat=flat, text=1.0 - flat - photo, photo=photo)
 
 
-def nature_of(raster: Raster, sample: Raster) -> Nature:
-    """The nature of ``raster``, of which ``sample`` is a part or all."""
+def nature_of(size: Size, sample: Raster) -> Nature:
+    """The nature of a picture of ``size``, of which ``sample`` is a part or all."""
     return Nature(
         photographic=read_content(sample).photo >= _PHOTOGRAPHIC,
-        large=raster.size.pixels > _LARGE_PIXELS,
+        large=size.pixels > _LARGE_PIXELS,
     )
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-import threading
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import Executor, ThreadPoolExecutor
@@ -17,10 +15,11 @@ from tallpage.core.fit._formats import Format
 from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
-from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
+from tallpage.core.fit._options import Options
+from tallpage.core.fit._recipes import Recipe
 from tallpage.core.fit._search import search_knob
+from tallpage.core.fit._telling import Teller
 from tallpage.core.fit._watching import NOTHING_FITS, FitWatch
-from tallpage.core.once import once
 from tallpage.core.picture import Raster
 
 _MOST_TRIES = 5
@@ -36,20 +35,10 @@ _IN_THE_RUNNING = 4.0
 """Points of expected fidelity behind the best within which a format is searched as carefully."""
 _WORTH_COMPARING = 15.0
 """And within which one file is made; of the others the curve tells enough."""
-_LIGHTEST: dict[Format, float] = {"png": 0.6, "webp": 0.37}
-"""As light as these shares of a quickly made PNG a careful lossless file may be."""
-_LIGHTER_THAN_LOSSLESS = Choice(format="jpeg", quality=82, subsampled=True)
-"""Of photographs, even of smooth shades: what is too heavy so is too heavy losslessly."""
-_PALETTE_SAVES = 6.0
-"""Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
-_FAR_OVER = 1.5
-"""How far over the limit a quickly made lossless file must be for no careful one to be made."""
 _SOFTENED_BELOW = 35.0
 """Fidelity from which softening never gained so much."""
 _SOFTENING_GAINS = 4.0
 """Points that a softened file must be ahead: our fidelity likes softness a little more than people do."""
-_HALVED_BELOW_BITS = 1.25
-"""Bits a pixel below which photographs never look better with full colour planes."""
 _DEBLOCKED_UP_TO_PIXELS = 2_000_000
 """Larger pictures would take seconds more."""
 _AT_ONCE = 2
@@ -89,8 +78,8 @@ def fit_raster(
 
     ``raster`` is read many times: hold it first. A picture with transparency is only flattened
     (over white) when no accepted format keeps it. What was encoded before is looked up in ``memory``;
-    ``tries`` of the result counts what was not. ``on_first`` is told of a quickly made
-    file that is acceptable, if there is one, long before the best is found.
+    ``tries`` of the result counts what was not. ``watch`` is told of a quickly made file
+    first, long before the best is found.
 
     Raises:
         FitError: no accepted format can hold a picture of this size.
@@ -99,10 +88,12 @@ def fit_raster(
     pixels, usable = ready_for(raster, formats)
     source = KnownPicture(pixels, memory)
     sample = source.sample()
+    options = Options(sample, pixels.size, usable, limit_bytes)
     at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
+    teller = Teller(watch or FitWatch())
     with ThreadPoolExecutor(max_workers=at_once) as pool:
-        search = _Search(source, sample, limit_bytes, usable, pool, at_once, should_stop, watch)
-        if watch is not None:
+        search = _Search(source, sample, options, limit_bytes, pool, at_once, should_stop, teller)
+        if watch is not None and len(usable) > 1 and not options.likely_lossless:
             search.try_quickly()
         search.try_lossless()
         if not search.found:  # nothing can look better than the same pixels
@@ -147,39 +138,30 @@ class _Search:
         self,
         source: KnownPicture,
         sample: Sample,
+        options: Options,
         limit_bytes: int,
-        usable: Sequence[Format],
         pool: Executor,
         at_once: int,
         should_stop: ShouldStop,
-        watch: FitWatch | None,
+        teller: Teller,
     ) -> None:
         self.found: list[Candidate] = []
         self.curves: tuple[Curve, ...] = ()
         self._sample = sample
         self._source = source
+        self._options = options
         self._limit_bytes = limit_bytes
-        self._usable = usable
         self._pool = pool
         self._at_once = at_once
         self._should_stop = should_stop
+        self._teller = teller
         self._tries: Counter[Format] = Counter()
         self._likeliest: Forecast | None = None
-        self._watch = watch
-        self._telling = threading.Lock()
-        self._best_looks = -1.0
-        self._expected_looks = ACCEPTABLE_FIDELITY
-        self._tries_left = 0
 
     def try_quickly(self) -> None:
-        """A file made in the quickest way there is; it competes with none of the others.
-
-        None is made where lossless files are likely to fit, or where the best comes as soon.
-        """
-        if len(self._usable) == 1 or self._quick_png <= self._limit_bytes:
-            return
+        """A file made in the quickest way there is, to be told of; it competes with none of the others."""
         # JPEG comes first among the recipes, and is the quickest.
-        recipe = next((row for row in self._recipes if row.draft_weights is not None), None)
+        recipe = next((row for row in self._options.lossy if row.draft_weights is not None), None)
         if recipe is None:
             return
         draft = draft_curve_of(self._sample, recipe)
@@ -190,28 +172,24 @@ class _Search:
                 return
             data = self._source.encoded(recipe.choice_at(knob), draft=True)
             if len(data) <= self._limit_bytes:
-                first = measured(self._source, recipe, recipe.choice_at(knob), draft=True)
-                if first.fidelity >= ACCEPTABLE_FIDELITY:
-                    self._tell_best(first)
+                self._teller.made(measured(self._source, recipe, recipe.choice_at(knob), draft=True))
                 return
             wanted_bytes *= self._limit_bytes / len(data) / _CAUTION_ONCE
 
     def try_lossless(self) -> None:
         """The same pixels, where a quick look does not rule them out."""
-        likely = [
-            row
-            for row in LOSSLESS
-            if row.format in self._usable and self._quick_png * _LIGHTEST[row.format] <= self._limit_bytes
-        ]
-        self._note(self._pool.map(self._same_pixels, likely))
+        self._note(self._pool.map(self._same_pixels, self._options.lossless))
 
     def try_lossy(self) -> None:
         """The likeliest recipe of each format, in as many files as its chances deserve."""
-        self.curves = tuple(curve_of(self._sample, row) for row in self._recipes)
-        expected = [self._pool.submit(self._expected, row) for row in self._in_good_order()]
+        recipes = self._options.lossy
+        self.curves = tuple(curve_of(self._sample, row) for row in recipes)
+        expected = [self._pool.submit(self._expected, row) for row in self._slowest_first(recipes)]
         plans = _planned([found for future in expected if (found := future.result())])
-        self._tell_verdict(plans)
-        self._tries_left = sum(_TRIES_FOR_COMPARISON if row.for_comparison else _MOST_TRIES for row in plans)
+        self._teller.expecting(plans[0].forecast.verdict() if plans else NOTHING_FITS)
+        self._teller.planned(
+            sum(_TRIES_FOR_COMPARISON if row.for_comparison else _MOST_TRIES for row in plans)
+        )
         self._make(plans)
         compared = [row for row in plans if row.for_comparison]
         best = max(self.found, key=lambda row: row.fidelity, default=None)
@@ -238,13 +216,14 @@ class _Search:
             data = self._source.encoded(choice)
             better = replace(best, choice=choice, data=data, byte_count=len(data), fidelity=looks)
             self.found[self.found.index(best)] = better
+            self._teller.made(better)
 
     def try_softened(self) -> None:
         """Where nothing fits that comes near, the likeliest format again from slightly softened pixels."""
         best = max((row.fidelity for row in self.found), default=0.0)
         if best >= _SOFTENED_BELOW or self._likeliest is None:
             return
-        found = softened_forecast(self._likeliest, self._source, self._sample, self._limit_bytes)
+        found = softened_forecast(self._likeliest, self._sample, self._limit_bytes, whole=self._source)
         # Foretold against foretold: a sample errs alike for both.
         if found is None or found.looks < self._likeliest.looks + _SOFTENING_GAINS:
             return
@@ -252,76 +231,18 @@ class _Search:
         if candidate is not None and candidate.fidelity >= best + _SOFTENING_GAINS:
             self.found.append(candidate)
 
-    @once
-    def _quick_png(self) -> float:
-        """About how heavy the same pixels would be as PNG; of photographs, only where they may fit so."""
-        photographic = self._source.nature.photographic and "jpeg" in self._usable
-        if photographic and self._quickly(_LIGHTER_THAN_LOSSLESS) > self._limit_bytes:
-            return math.inf
-        return self._quickly(Choice(format="png"))
-
-    @property
-    def _bits_a_pixel(self) -> float:
-        """What the limit leaves for each."""
-        return 8 * self._limit_bytes / self._source.raster.size.pixels
-
-    @once
-    def _recipes(self) -> list[Recipe]:
-        """The lossy recipes worth a look: palettes where the picture is simple or nothing else is taken."""
-        found = [row for row in LOSSY if row.format in self._usable]
-        if self._source.nature.photographic and self._bits_a_pixel < _HALVED_BELOW_BITS:
-            found = [row for row in found if row is not JPEG_FULL_COLOUR]
-        without = [row for row in found if row not in PALETTE_RECIPES]
-        if not without or len(without) == len(found):
-            return found
-        return found if self._quick_png <= _PALETTE_SAVES * self._limit_bytes else without
-
-    def _in_good_order(self) -> list[Recipe]:
-        """The quickest recipe first, for a verdict; where two work at once, beside the slowest."""
-        slowest_last = list(self._recipes)
-        return slowest_last if self._at_once == 1 else [*slowest_last[-1:], *slowest_last[:-1]]
-
-    def _tell_best(self, candidate: Candidate) -> None:
-        with self._telling:
-            if self._watch is not None and candidate.fidelity > self._best_looks:
-                self._best_looks = candidate.fidelity
-                self._watch.best_so_far(candidate)
-
-    def _tell_expected(self, found: Forecast) -> None:
-        """Tell of a forecast that looks acceptable, and better than those before."""
-        looks = found.looks
-        with self._telling:
-            if self._watch is not None and looks > self._expected_looks:
-                self._expected_looks = looks
-                self._watch.expecting(found.verdict())
-
-    def _tell_verdict(self, plans: Sequence[_Plan]) -> None:
-        """Tell that nothing acceptable is expected, once that is known."""
-        if self._watch is None:
-            return
-        if not plans:
-            self._watch.expecting(NOTHING_FITS)
-        elif plans[0].forecast.looks < ACCEPTABLE_FIDELITY:
-            self._watch.expecting(plans[0].forecast.verdict())
-
-    def _tell_trying(self, recipe: Recipe) -> None:
-        with self._telling:
-            if self._watch is not None:
-                self._watch.trying(recipe.name, self._tries_left)
-            self._tries_left = max(0, self._tries_left - 1)
+    def _slowest_first(self, recipes: Sequence[Recipe]) -> Sequence[Recipe]:
+        """Where two work at once, the slowest recipe, which is the last, beside all of the others."""
+        return recipes if self._at_once == 1 else [*recipes[-1:], *recipes[:-1]]
 
     def _note(self, made: Iterable[Candidate | None]) -> None:
         self.found += [candidate for candidate in made if candidate]
 
-    def _quickly(self, choice: Choice) -> float:
-        """About how heavy a hastily made file would be."""
-        return len(self._sample.picture.encoded(choice, draft=True)) / self._sample.share
-
     def _expected(self, recipe: Recipe) -> Forecast | None:
         self._should_stop()
-        found = forecast(self._source, self._sample, recipe, self._limit_bytes)
-        if found is not None and (len(self._recipes) > 1 or self._watch is not None):
-            self._tell_expected(found)  # judged here, beside the others, for they will be compared
+        found = forecast(self._sample, recipe, self._limit_bytes, whole=self._source)
+        if found is not None and len(self._options.lossy) > 1:
+            _ = found.looks  # judged here, beside the others, for they will be compared
         return found
 
     def _make(self, plans: Sequence[_Plan]) -> None:
@@ -335,14 +256,12 @@ class _Search:
         """The lossless file of a recipe, if it fits."""
         self._should_stop()
         choice = recipe.choice_at(0)
-        if recipe.format == "webp" and self._quickly(choice) > _FAR_OVER * self._limit_bytes:
-            return None
         self._tries[recipe.format] += 1
-        self._tell_trying(recipe)
+        self._teller.trying(recipe.name)
         if len(self._source.encoded(choice)) > self._limit_bytes:
             return None
         made = measured(self._source, recipe, choice)
-        self._tell_best(made)
+        self._teller.made(made)
         return made
 
     def _best_of(self, plan: _Plan, *, at_once: int = 1) -> Candidate | None:
@@ -356,7 +275,7 @@ class _Search:
 
         def size_at(knob: int) -> int:
             self._should_stop()
-            self._tell_trying(curve.recipe)
+            self._teller.trying(curve.recipe.name)
             return len(self._source.encoded(curve.recipe.choice_at(knob)))
 
         def sizes_at(knobs: Sequence[int]) -> Sequence[int]:
@@ -375,7 +294,7 @@ class _Search:
         if outcome.knob is None:
             return None
         made = measured(self._source, curve.recipe, curve.recipe.choice_at(outcome.knob))
-        self._tell_best(made)
+        self._teller.made(made)
         return made
 
 

@@ -16,8 +16,13 @@ _HOPELESS = 1.5
 """How far over the limit the lightest file must be expected for a recipe not to be tried at all."""
 _UNLIKELY = 50.0
 """Points by which a recipe that is expected to be too heavy ranks behind the others."""
+_MORE_LOOKS, _NEAR = 2, 0.08
+"""How often a knob is looked for again, from so far off the limit (as a logarithm): what a file of the
+sample looks like says little of one that is a third heavier, least of all near the end of the scale."""
 _POINTS_AN_E_FOLD = 25.0
 """Fidelity rises by about so much when bytes grow e-fold: 20 on pages, up to 40 on photographs."""
+_SHARE_AN_E_FOLD = 0.8
+"""And at most by such a share of what is missing from 100: where little is missing, bytes gain little."""
 
 
 class Forecast:
@@ -41,7 +46,7 @@ class Forecast:
         if self._knob == self.recipe.knobs[-1]:
             left = min(left, 0.0)  # what the highest leaves free, nothing makes use of
         if self.recipe.draft_weights is not None:
-            fidelity += _POINTS_AN_E_FOLD * left
+            fidelity += min(_POINTS_AN_E_FOLD, _SHARE_AN_E_FOLD * (100.0 - fidelity)) * left
         return min(fidelity, 100.0)
 
     def verdict(self) -> Verdict:
@@ -55,41 +60,50 @@ class Forecast:
         )
 
 
-def forecast(source: KnownPicture, sample: Sample, recipe: Recipe, limit_bytes: int) -> Forecast | None:
-    """The forecast of one recipe; None where it is hopeless."""
-    return _foretold(rough_curve_of(sample, recipe), source, sample, limit_bytes)
+def forecast(
+    sample: Sample, recipe: Recipe, limit_bytes: int, *, whole: KnownPicture | None
+) -> Forecast | None:
+    """The forecast of one recipe; None where it is hopeless. It is surer when the ``whole`` is there."""
+    return _foretold(rough_curve_of(sample, recipe), sample, limit_bytes, whole)
 
 
 def softened_forecast(
-    plain: Forecast, source: KnownPicture, sample: Sample, limit_bytes: int
+    plain: Forecast, sample: Sample, limit_bytes: int, *, whole: KnownPicture
 ) -> Forecast | None:
     """The forecast of a recipe from slightly softened pixels; None where it is hopeless or there is none."""
     recipe = softened_recipe(plain.recipe)
-    return _foretold(replace(plain.curve, recipe=recipe), source, sample, limit_bytes) if recipe else None
+    return _foretold(replace(plain.curve, recipe=recipe), sample, limit_bytes, whole) if recipe else None
 
 
-def _foretold(curve: Curve, source: KnownPicture, sample: Sample, limit_bytes: int) -> Forecast | None:
+def _foretold(curve: Curve, sample: Sample, limit_bytes: int, whole: KnownPicture | None) -> Forecast | None:
     recipe = curve.recipe
     knob = _knob_within(curve, limit_bytes)
     if knob is None:
         return None
-    heavier = _heavier_by(curve, source, sample, knob)
-    knob = _knob_within(curve, limit_bytes / heavier)
+    heavier = _heavier_by(curve, whole, sample, knob) if whole else 1.0
+    within_bytes = limit_bytes / heavier
+    knob = _knob_within(curve, within_bytes)
     if knob is None:
         return None
     curve = calibrated(curve, sample, knob)
+    for _ in range(_MORE_LOOKS):
+        nearer = _knob_within(curve, within_bytes)
+        if nearer in (None, knob) or abs(math.log(within_bytes / curve.bytes_at(knob))) < _NEAR:
+            break
+        knob = nearer
+        curve = calibrated(curve, sample, knob)
     curve = replace(curve, weight=curve.weight * heavier)
     # A forecast can err: what is expected to be only a little too heavy is tried.
     hopeless = knob == recipe.knobs[0] and curve.bytes_at(knob) > _HOPELESS * limit_bytes
     return None if hopeless else Forecast(curve, sample, knob, limit_bytes)
 
 
-def _heavier_by(curve: Curve, source: KnownPicture, sample: Sample, knob: int) -> float:
+def _heavier_by(curve: Curve, whole: KnownPicture, sample: Sample, knob: int) -> float:
     """How many times as heavy the whole is as its sample tells, by a draft of it near ``knob``."""
     if curve.recipe.draft_weights is None or sample.share == 1:
         return 1.0
     nearest = min(curve.points, key=lambda point: abs(point.knob - knob))
-    whole_bytes = len(source.encoded(nearest.choice, draft=True))
+    whole_bytes = len(whole.encoded(nearest.choice, draft=True))
     return whole_bytes * nearest.weight / nearest.byte_count
 
 

@@ -9,6 +9,7 @@ from tallpage.core.errors import FitError
 from tallpage.core.fit._advising import advise
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._fit import FitResult, fit_raster
+from tallpage.core.fit._foretelling import foretell
 from tallpage.core.fit._formats import FORMATS, Format
 from tallpage.core.fit._making import fit_with
 from tallpage.core.fit._memory import FitMemory
@@ -53,9 +54,9 @@ def fit_cut(
 ) -> FitResult:
     """Fit what ``open_as(plan)`` shows to ``order``.
 
-    ``open_as`` gives the cut as it was planned, held, since it is read many times. What ``memory``
-    knows of its pixels is not found out again. With a ``choice``
-    the result holds the one file made by it. Finding advice takes longer than the fit: who has no
+    ``open_as`` gives the cut as it was planned; it is held here, since it is read many times. What
+    ``memory`` knows of its pixels is not found out again. With a ``choice`` the result holds the one
+    file made by it. Finding advice takes longer than the fit: who has no
     use for it leaves it out. ``watch`` hears how it goes on.
 
     Raises:
@@ -64,7 +65,7 @@ def fit_cut(
     memory = memory or FitMemory()
     plan = plan_size(frame_size, order.sizing)
     _require_height(plan, order)
-    raster = seen_by(order, open_as(plan))
+    raster = seen_by(order, open_as(plan)).held()
     if order.choice is not None:
         made = fit_with(raster, order.choice, memory)
         met = made.byte_count <= order.limit_bytes and made.fidelity >= ACCEPTABLE_FIDELITY
@@ -92,11 +93,32 @@ def fit_cut(
     return replace(result, advice=advice)
 
 
+def foretell_cut(
+    opened: Callable[[], Raster],
+    frame_size: Size,
+    order: FitOrder,
+    *,
+    memory: FitMemory,
+    watch: FitWatch,
+) -> None:
+    """Tell ``watch`` what :func:`fit_cut` is expected to find, from a sample.
+
+    No more of the cut is drawn than that, here and there: it has to be opened for that.
+
+    Raises:
+        FitError: the output would be higher than allowed, or no format can hold it.
+    """
+    _require_height(plan_size(frame_size, order.sizing), order)
+    if order.choice is None:
+        raster = seen_by(order, opened())
+        foretell(raster, limit_bytes=order.limit_bytes, formats=order.formats, memory=memory, watch=watch)
+
+
 def seen_by(order: FitOrder, raster: Raster) -> Raster:
     """The picture as the place gets it: over the background where it takes no transparency."""
     formats = (order.choice.format,) if order.choice else order.formats
     keeps = any(FORMATS[name].keeps_transparency for name in formats)
-    return raster if keeps or not raster.has_alpha else raster.flattened(order.background).held()
+    return raster if keeps or not raster.has_alpha else raster.flattened(order.background)
 
 
 def _require_height(plan: SizePlan, order: FitOrder) -> None:

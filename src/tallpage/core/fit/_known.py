@@ -14,29 +14,22 @@ from tallpage.core.fit._fidelity import Original
 from tallpage.core.fit._memory import FileKey, FitMemory
 from tallpage.core.fit._recipes import Choice, Nature, encode
 from tallpage.core.fit._sampling import sampled_rows
+from tallpage.core.geometry import Size
 from tallpage.core.once import once
 from tallpage.core.picture import Raster
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Whole:
-    """What a sample has to know of the picture that it was taken from."""
-
-    digest: bytes
-    nature: Nature
 
 
 class KnownPicture:
     """A picture together with what is remembered of it. Its pixels are read once to recognise it.
 
-    The sample of a ``whole`` is recognised with it and treated as it is, and is a sample of itself.
+    A sample of a picture is encoded as the whole is: it has the ``nature`` of the whole.
     """
 
-    def __init__(self, raster: Raster, memory: FitMemory, *, whole: _Whole | None = None) -> None:
+    def __init__(self, raster: Raster, memory: FitMemory, *, nature: Nature | None = None) -> None:
         self.raster = raster
         self._memory = memory
-        self._digest = b"sample of " + whole.digest if whole else raster.digest()
-        self._whole = whole
+        self._digest = raster.digest()
+        self._nature = nature
         self._original = Original(raster)
         self._made = 0
         self._lock = threading.Lock()
@@ -49,25 +42,21 @@ class KnownPicture:
     @once
     def nature(self) -> Nature:
         """How it is to be encoded."""
-        return self._whole.nature if self._whole else nature_of(self.raster, self._sampled)
+        return self._nature or nature_of(self.raster.size, self._sampled)
 
     def sample(self) -> Sample:
         """A sample of it, or all of it when it is small anyway."""
         if self._sampled is self.raster:
             return Sample(picture=self, share=1.0)
-        whole = _Whole(digest=self._digest, nature=self.nature)
-        return Sample(
-            picture=KnownPicture(self._sampled, self._memory, whole=whole),
-            share=self._sampled.size.pixels / self.raster.size.pixels,
-        )
+        return _sample(self._sampled, self.raster.size, self._memory, self.nature)
 
     @once
     def _sampled(self) -> Raster:
-        return self.raster if self._whole else sampled_rows(self.raster)
+        return self.raster if self._nature else sampled_rows(self.raster)
 
     def encoded(self, choice: Choice, *, draft: bool = False) -> bytes:
         """The file for a choice."""
-        key = FileKey(self._digest, choice, draft)
+        key = FileKey(self._digest, self.nature, choice, draft)
         data = self._memory.find(key)
         if data is None:
             data = encode(self.raster, choice, self.nature, draft=draft)
@@ -82,7 +71,7 @@ class KnownPicture:
         Raises:
             FitError: the file does not show a picture of this size.
         """
-        key = FileKey(self._digest, choice, draft)
+        key = FileKey(self._digest, self.nature, choice, draft)
         return self._memory.looks(key, lambda: self._judged(self.encoded(choice, draft=draft), choice))
 
     def _judged(self, data: bytes, choice: Choice) -> float:
@@ -102,3 +91,16 @@ class Sample:
 
     picture: KnownPicture
     share: float
+
+
+def sample_of(raster: Raster, memory: FitMemory) -> Sample:
+    """A sample of a picture that need not be held: of a large one, no more is pulled than the sample."""
+    sampled = sampled_rows(raster)
+    if sampled is raster:
+        return KnownPicture(raster.held(), memory).sample()
+    return _sample(sampled, raster.size, memory, nature_of(raster.size, sampled))
+
+
+def _sample(sampled: Raster, whole: Size, memory: FitMemory, nature: Nature) -> Sample:
+    picture = KnownPicture(sampled, memory, nature=nature)
+    return Sample(picture=picture, share=sampled.size.pixels / whole.pixels)

@@ -10,6 +10,7 @@ from tallpage.core.fit._formats import FORMATS, Format
 from tallpage.core.fit._known import KnownPicture
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import RECIPES, Choice, Recipe
+from tallpage.core.geometry import Size
 from tallpage.core.picture import WHITE, Raster
 
 
@@ -32,14 +33,26 @@ def ready_for(raster: Raster, formats: Sequence[Format]) -> tuple[Raster, tuple[
     Raises:
         FitError: no accepted format can hold a picture of this size.
     """
-    side_px = max(raster.size.width_px, raster.size.height_px)
+    transparent = not raster.is_opaque
+    usable = formats_that_hold(raster.size, formats, transparent=transparent)
+    if not transparent:
+        return raster.without_alpha(), usable
+    keeps = all(FORMATS[name].keeps_transparency for name in usable)
+    return (raster if keeps else raster.flattened(WHITE)), usable
+
+
+def formats_that_hold(size: Size, formats: Sequence[Format], *, transparent: bool) -> tuple[Format, ...]:
+    """Those of ``formats`` that can hold a picture; of a transparent one those that keep that, if any does.
+
+    Raises:
+        FitError: none can hold a picture of this size.
+    """
+    side_px = max(size.width_px, size.height_px)
     holding = tuple(name for name in formats if side_px <= FORMATS[name].greatest_side_px)
     if not holding:
-        raise _too_tall(raster, formats)
-    if raster.is_opaque:
-        return raster.without_alpha(), holding
+        raise _too_tall(size, formats)
     keeping = tuple(name for name in holding if FORMATS[name].keeps_transparency)
-    return (raster, keeping) if keeping else (raster.flattened(WHITE), holding)
+    return keeping if transparent and keeping else holding
 
 
 def measured(source: KnownPicture, recipe: Recipe, choice: Choice, *, draft: bool = False) -> Candidate:
@@ -61,11 +74,11 @@ def fit_with(raster: Raster, choice: Choice, memory: FitMemory | None = None) ->
     return measured(KnownPicture(source, memory or FitMemory()), recipe, choice)
 
 
-def _too_tall(raster: Raster, formats: Sequence[Format]) -> FitError:
+def _too_tall(size: Size, formats: Sequence[Format]) -> FitError:
     names = " or ".join(FORMATS[name].name for name in formats)
     greatest_px = max(FORMATS[name].greatest_side_px for name in formats)
     return FitError(
-        f"A picture of {raster.size.width_px:,} × {raster.size.height_px:,} px does not go into {names}, "
+        f"A picture of {size.width_px:,} × {size.height_px:,} px does not go into {names}, "
         f"which ends at {greatest_px:,} px.",
         hint="Cut a shorter stretch, choose a smaller width, or accept PNG.",
         code="format_too_tall",

@@ -5,7 +5,9 @@ from __future__ import annotations
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import Raster
 
-SAMPLE_PIXELS = 250_000
+_LEAST_PIXELS, _MOST_PIXELS = 250_000, 750_000
+_SHARE_OF_LARGE = 0.06
+"""Of a tall page, 250,000 pixels would be five bands: too few to meet what is on it in its proportions."""
 _BAND_PX = 64
 _SHARE_AT_MOST = 0.34
 _JOINT_PX = 10
@@ -16,12 +18,13 @@ _WHOLE_PIXELS = 60_000
 
 
 def sampled_rows(raster: Raster) -> Raster:
-    """Up to 250,000 pixels of ``raster`` in evenly spread bands, or all of it when it is small anyway."""
+    """250,000 to 750,000 pixels of ``raster`` in evenly spread bands; all of it when it is small anyway."""
     size = raster.size
     if size.pixels <= _WHOLE_PIXELS:
         return raster
     rows = bands(size.height_px, min(_BAND_PX, max(2, size.height_px // 256) * 16))
-    share = min(_SHARE_AT_MOST, SAMPLE_PIXELS / size.pixels)
+    wanted_pixels = min(max(_LEAST_PIXELS, _SHARE_OF_LARGE * size.pixels), _MOST_PIXELS)
+    share = min(_SHARE_AT_MOST, wanted_pixels / size.pixels)
     step = max(1, round(1 / share))
     picked = rows[step // 2 :: step]
     return Raster.stacked([_band(raster, *row, is_first=row == picked[0]) for row in picked]).held()

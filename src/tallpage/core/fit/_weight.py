@@ -29,7 +29,7 @@ def weight_line(raster: Raster, choice: Choice, byte_count: int) -> tuple[Weight
     Each band is encoded quickly by itself; what that gives is brought to the whole file's bytes.
     """
     source, _ = ready_for(raster, [choice.format])
-    size, nature = source.size, nature_of(source, source)
+    size, nature = source.size, nature_of(source.size, source)
     band_px = max(_LEAST_BAND_PX, -(-size.height_px // _MOST_BANDS))
     rows = bands(size.height_px, band_px)
     sizes = []

@@ -54,10 +54,11 @@ def libvips_version() -> str:
 class Raster:
     """8-bit sRGB pixels, with or without an alpha plane, pulled on demand."""
 
-    __slots__ = ("_image",)
+    __slots__ = ("_image", "_is_held")
 
-    def __init__(self, image: pyvips.Image) -> None:
+    def __init__(self, image: pyvips.Image, *, is_held: bool = False) -> None:
         self._image = image
+        self._is_held = is_held
 
     # -- in ---------------------------------------------------------------
 
@@ -205,13 +206,15 @@ class Raster:
 
         So the memory used does not grow with the height of a picture. The file goes with the raster.
         """
+        if self._is_held:
+            return self
         image = self._image
         with _translated("The picture"):
             if image.width * image.height * image.bands <= _HELD_IN_MEMORY_BYTES:
-                return type(self)(image.copy_memory())
+                return type(self)(image.copy_memory(), is_held=True)
             kept = pyvips.Image.new_temp_file("%s.v")
             image.write(kept)
-            return type(self)(kept)
+            return type(self)(kept, is_held=True)
 
     def digest(self) -> bytes:
         """A fingerprint of the pixels and their size; reads every row."""

@@ -27,6 +27,8 @@ class Job(models.Model):
     heartbeat_at = models.DateTimeField(null=True, blank=True)
     stop_requested = models.BooleanField(default=False)
     keep_requested = models.BooleanField(default=False, help_text="stop, and keep what there is")
+    wanted_at = models.DateTimeField(null=True, blank=True, help_text="when a person last took it in hand")
+    made_way = models.BooleanField(default=False, help_text="begun, and waiting until it is its turn again")
     told = models.JSONField(null=True, blank=True, help_text="what else there is to say while it runs")
     error = models.JSONField(null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -15,6 +16,10 @@ from tallpage.server.jobs.models import Job
 Cluster = Literal["pages", "files"]
 Wish = Literal["go_on", "stop", "keep"]
 """What the person wants of work under way: ``keep`` is to stop, with what there is."""
+
+
+class MadeWay(Exception):
+    """Work has ended for now, to be begun again when it is its turn."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,12 +40,18 @@ class Work:
 class Signals:
     """What passes between the thread that works and the thread that keeps the row up to date."""
 
-    def __init__(self) -> None:
+    def __init__(self, told: dict[str, Any] | None = None) -> None:
         self.stage = ""
         self.done = 0
         self.expected = 0
         self.wish: Wish = "go_on"
-        self.told: dict[str, Any] | None = None
+        self.told: dict[str, Any] | None = told
+        self.can_make_way = False
+        """Whether what a person waits for first has been told, so that others may come first now."""
+        self.is_to_make_way = False
+        """Whether something else of its kind comes first: the work is to end with :class:`MadeWay`."""
+        self.news = threading.Event()
+        """Set when something was told or handed over, which may be shown at once."""
         self._early: Any = None
 
     def report(self, stage: str, done: int = 0, expected: int = 0) -> None:
@@ -50,10 +61,12 @@ class Signals:
     def tell(self, **more: Any) -> None:
         """Say something besides how far the work is; what was said before under other names stays."""
         self.told = {**(self.told or {}), **more}
+        self.news.set()
 
     def give_early(self, result: Any) -> None:
         """Hand over something that is of use before the work is done."""
         self._early = result
+        self.news.set()
 
     def take_early(self) -> Any:
         """What was handed over since the last time, or None."""
@@ -65,14 +78,25 @@ class Signals:
 class _Kind:
     cluster: Cluster
     prepare: Callable[[Job], Work]
+    takes_turns: bool
 
 
 _KINDS: dict[str, _Kind] = {}
 
 
-def register_kind(kind: str, cluster: Cluster, prepare: Callable[[Job], Work]) -> None:
-    """Say how jobs of ``kind`` are done, and on which queue."""
-    _KINDS[kind] = _Kind(cluster=cluster, prepare=prepare)
+def register_kind(
+    kind: str, cluster: Cluster, prepare: Callable[[Job], Work], *, takes_turns: bool = False
+) -> None:
+    """Say how jobs of ``kind`` are done, and on which queue.
+
+    Jobs that take turns are not done in the order they came in (:mod:`tallpage.server.jobs.turns`).
+    """
+    _KINDS[kind] = _Kind(cluster=cluster, prepare=prepare, takes_turns=takes_turns)
+
+
+def takes_turns(kind: str) -> bool:
+    """Whether jobs of a kind take turns."""
+    return _KINDS[kind].takes_turns
 
 
 def kinds_on(cluster: Cluster) -> list[str]:

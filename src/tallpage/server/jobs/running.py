@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import logging
+import time
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
-from concurrent.futures import TimeoutError as FutureTimeout
 from contextlib import suppress
 from functools import cache
 from typing import Any
 
 from django.db import OperationalError, transaction
+from django.db.models import F
 from django.utils import timezone
 
 from tallpage.core.errors import Stopped, TallPageError
@@ -18,10 +19,13 @@ from tallpage.core.files import refusal_to_write
 from tallpage.server.database import once_it_can_be_written, refusal_of
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import this_process
-from tallpage.server.jobs.queue import Signals, Wish, Work, prepare
+from tallpage.server.jobs.queue import MadeWay, Signals, Wish, Work, hand_over, prepare
+from tallpage.server.jobs.turns import is_to_make_way, next_in_turn
 
 _log = logging.getLogger(__name__)
 _BEAT_SECONDS = 0.4
+_LEAST_BETWEEN_BEATS_S = 0.05
+"""However much news there is: each beat writes to the database."""
 MOST_ATTEMPTS = 3
 
 
@@ -38,7 +42,7 @@ def _work_thread() -> ThreadPoolExecutor:
 def run_job(job_id: int) -> None:
     """Run a job to its end, unless it is done, stopped, or somebody else's."""
     owner = this_process()
-    job = _claim(job_id, owner)
+    job = _claim(next_in_turn(job_id), owner)
     if job is None:
         return
     if job.attempts > MOST_ATTEMPTS:
@@ -47,9 +51,12 @@ def run_job(job_id: int) -> None:
     work: Work | None = None
     try:
         work = prepare(job)
-        signals = Signals()
+        signals = Signals(job.told)
         result = _wait(_work_thread().submit(work.run, signals), job, owner, signals, work.keep_early)
         _keep(job, owner, work, result)
+    except MadeWay:
+        once_it_can_be_written(lambda: _queue_again(job, owner))
+        _discard(work)
     except Stopped:
         _finish(job, owner, Job.State.STOPPED)
         _discard(work)
@@ -85,31 +92,46 @@ def _claim_now(job_id: int, owner: str) -> Job | None:
             stage="",
             done=0,
             expected=0,
-            told=None,
         )
         if not claimed:
             return None
         job = Job.objects.get(pk=job_id)
         job.attempts += 1
-        job.save(update_fields=["attempts"])
+        job.told = job.told if job.made_way else None
+        job.save(update_fields=["attempts", "told"])
         return job
+
+
+def _queue_again(job: Job, owner: str) -> None:
+    """Let a job wait for its turn; what it has begun does not count as an attempt that failed."""
+    with transaction.atomic():
+        ours = Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING, stop_requested=False)
+        if ours.update(
+            state=Job.State.QUEUED,
+            owner="",
+            made_way=True,
+            attempts=F("attempts") - 1,
+        ):
+            hand_over(job)
 
 
 def _wait(
     future: Future[Any], job: Job, owner: str, signals: Signals, keep_early: Callable[[Any], None]
 ) -> Any:
-    """The result of the work, with a heartbeat while it is awaited."""
-    while True:
-        try:
-            return future.result(timeout=_BEAT_SECONDS)
-        except FutureTimeout:
-            if future.done():
-                raise  # the work's own time-out, not ours
-            with suppress(OperationalError):  # the next beat tells it; nothing is lost meanwhile
-                signals.wish = _beat(job, owner, signals)
-                early = signals.take_early()
-                if early is not None and signals.wish == "go_on":
-                    keep_early(early)
+    """The result of the work, with a heartbeat while it is awaited, and whenever there is news."""
+    future.add_done_callback(lambda _: signals.news.set())
+    while not future.done():
+        signals.news.wait(timeout=_BEAT_SECONDS)
+        signals.news.clear()
+        if future.done():
+            break
+        with suppress(OperationalError):  # the next beat tells it; nothing is lost meanwhile
+            signals.wish = _beat(job, owner, signals)
+            early = signals.take_early()
+            if early is not None and signals.wish == "go_on":
+                keep_early(early)
+        time.sleep(_LEAST_BETWEEN_BEATS_S)
+    return future.result()
 
 
 def _beat(job: Job, owner: str, signals: Signals) -> Wish:
@@ -123,6 +145,7 @@ def _beat(job: Job, owner: str, signals: Signals) -> Wish:
     }
     if not ours.update(heartbeat_at=timezone.now(), **progress):
         return "stop"
+    signals.is_to_make_way = signals.can_make_way and is_to_make_way(job)
     return "keep" if ours.filter(keep_requested=True).exists() else "go_on"
 
 

@@ -17,5 +17,5 @@ class OutletsConfig(AppConfig):
         from tallpage.server.outlets import making
         from tallpage.server.outlets.models import Output
 
-        register_kind(making.KIND, "files", making.prepare)
+        register_kind(making.KIND, "files", making.prepare, takes_turns=True)
         post_delete.connect(making.remove_files_of, sender=Output)

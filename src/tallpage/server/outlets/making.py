@@ -5,7 +5,7 @@ from __future__ import annotations
 import shutil
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import asdict, dataclass, field, replace
-from functools import cache
+from functools import cache, partial
 from pathlib import Path
 from typing import Any
 
@@ -25,6 +25,7 @@ from tallpage.core.fit import (
     Verdict,
     WeightBand,
     fit_cut,
+    foretell_cut,
     read_content,
     weight_line,
     why,
@@ -34,7 +35,7 @@ from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import Raster
 from tallpage.core.sizing import SizePlan, plan_size
 from tallpage.server.jobs.models import Job
-from tallpage.server.jobs.queue import Signals, Work
+from tallpage.server.jobs.queue import MadeWay, Signals, Work
 from tallpage.server.outlets.models import Output, choice_from_json, file_path
 from tallpage.server.outlets.pixels import Piece, open_piece, pieces_of
 from tallpage.server.storage import new_key, view_file
@@ -80,6 +81,8 @@ def prepare(job: Job) -> Work:
         def stop_if_asked() -> None:
             if signals.wish == "stop":
                 raise Stopped("The file was not needed any more.")
+            if signals.is_to_make_way:
+                raise MadeWay
 
         signals.report("fitting")
         pieces = pieces_of(output, capture, order, frame)
@@ -88,11 +91,14 @@ def prepare(job: Job) -> Work:
             if len(pieces) > 1:
                 signals.report("fitting", done=done, expected=len(pieces))
             stop_if_asked()
-            raster = open_piece(output, capture, order, piece).held()
-            # A good file of this very frame is not replaced by a hasty one.
-            wanted = len(pieces) == 1 and not (output.file_key and output.frame == frame_json)
-            give = give_early(signals, piece, raster.size) if wanted else None
-            made.append(_make(raster, piece, order, stop_if_asked, written, _Telling(signals, give)))
+            drawn = partial(open_piece, output, capture, order, piece)
+            # A good file of this very frame is not replaced by a hasty one, unless that is what it is.
+            is_good = bool(output.file_key) and output.frame == frame_json and not job.made_way
+            wanted = len(pieces) == 1 and not is_good
+            give = give_early(signals, piece, drawn().size) if wanted else None
+            watch = _Telling(signals, give)
+            foretell_cut(partial(drawn, access="random"), piece.size, order, memory=_memory(), watch=watch)
+            made.append(_make(drawn().held(), piece, order, stop_if_asked, written, watch))
         return made
 
     def give_early(signals: Signals, piece: Piece, size: Size) -> GiveEarly:
@@ -172,15 +178,20 @@ class _Telling(FitWatch):
         self._give = give
         self._best: Candidate | None = None
         self._advice: tuple[Advice, ...] = ()
+        # Where the job has made way before, what it found then is there.
+        self._known_looks = ((signals.told or {}).get("best") or {}).get("fidelity", -1.0)
 
     def expecting(self, verdict: Verdict) -> None:
         told = {"bytes": verdict.byte_count, "fidelity": verdict.fidelity, "met": verdict.met}
         self._signals.tell(expected={"recipe": verdict.recipe, **told})
 
     def trying(self, what: str, tries_left: int) -> None:
+        self._signals.can_make_way = True  # a quick file comes before the first that is tried
         self._signals.tell(trying=what, tries_left=tries_left)
 
     def best_so_far(self, candidate: Candidate) -> None:
+        if candidate.fidelity <= self._known_looks:
+            return
         self._best = candidate
         met = candidate.fidelity >= ACCEPTABLE_FIDELITY
         told = {"bytes": candidate.byte_count, "fidelity": candidate.fidelity, "met": met}

@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from tallpage.server.jobs.queue import request_stop
+from tallpage.server.jobs.turns import take_in_hand
 from tallpage.server.outlets.comparing import Side, band
 from tallpage.server.outlets.fitting import (
     add_own_output,
@@ -73,6 +74,13 @@ def stop_output(request: HttpRequest, output_id: int) -> Output:
     """End a search; the best file so far stays."""
     request_stop(_output(output_id).job)
     return _output(output_id)
+
+
+@router.post("/outputs/{output_id}/hand", response={204: None}, operation_id="take_in_hand")
+def hand_output(request: HttpRequest, output_id: int) -> Status[None]:
+    """Say that somebody looks at this row: its file comes before others that wait."""
+    take_in_hand(_output(output_id).job)
+    return Status(204, None)
 
 
 @router.delete("/outputs/{output_id}", response={204: None}, operation_id="delete_output")
