@@ -43,8 +43,9 @@ def running_demo(home: Path) -> Iterator[tuple[str, str, dict[str, str]]]:
                 try:
                     ask(f"{address}/api/sweeps")
                     break
-                except URLError:
+                except (URLError, ConnectionError):
                     time.sleep(0.5)
+            environment["TALLPAGE_BENCH_PROCESS"] = str(process.pid)
             yield address, f"http://skerrin-ferries.localhost:{ports[1]}", environment
         finally:
             process.terminate()

@@ -113,10 +113,10 @@ def _chosen(what: str, family: list[psutil.Process], chance: random.Random) -> l
         return [process for process in family if "run-driver" in words[process]]
     if what == "web":
         return [process for process in family if "gunicorn" in words[process]]
-    workers = [process for process in family if "django worker" in words[process]]
+    workers = [process for process in family if "tallpage.server.workers" in words[process]]
     depth = {process: len(process.parents()) for process in workers if process.is_running()}
-    # The supervisor of a queue starts one that watches, and this one those that work.
-    wanted = min(depth.values(), default=0) + {"watcher": 1, "worker": 2}[what]
+    # The one of both queues starts one for each, this one that watches, and this one those that work.
+    wanted = min(depth.values(), default=0) + {"queue": 1, "watcher": 2, "worker": 3}[what]
     return [process for process in depth if depth[process] == wanted]
 
 

@@ -16,7 +16,6 @@ from tallpage.core.files import storage_errors
 from tallpage.server.supervisor import become_supervisor
 
 _PYTHON = [sys.executable]
-_WORKERS = ("pages", "files")
 WORKER_MEMORY = {"MALLOC_ARENA_MAX": "2", "MALLOC_MMAP_THRESHOLD_": "4000000"}
 """For glibc's allocator: what an encoder held of a tall page goes back to the system at once, instead
 of lying in pieces between what is still needed. Halves the peak; see ``bench/memory``."""
@@ -80,10 +79,7 @@ def _made_ready(load: Callable[[], Commands]) -> list[str]:
     }
     file = run / "serve.conf"
     sections = [_head(file.with_suffix(".pid")), _section("web", web)]
-    sections += [
-        _section(name, [*_PYTHON, "-m", "django", "worker"], {**worker, "Q_CLUSTER_NAME": name})
-        for name in _WORKERS
-    ]
+    sections.append(_section("workers", [*_PYTHON, "-m", "tallpage.server.workers"], worker))
     sections += [_section(name, command) for name, command in more.items()]
     with storage_errors(run):
         file.write_text("\n".join(sections), encoding="utf-8")

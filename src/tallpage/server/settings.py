@@ -110,13 +110,10 @@ if BROKER and not BROKER.startswith(("redis://", "rediss://", "unix://")):
 
 # Two queues, so that a long capture never keeps a file waiting. Which one a worker process
 # serves is told by Q_CLUSTER_NAME.
+_TICKETS_IN_THE_DATABASE = {"orm": "default", "broker_class": "tallpage.server.jobs.broker.BellBroker"}
 Q_CLUSTER = {
     "name": "tallpage",
-    **(
-        {"redis": BROKER}
-        if BROKER
-        else {"orm": "default", "broker_class": "tallpage.server.jobs.broker.BellBroker"}
-    ),
+    **({"redis": BROKER} if BROKER else _TICKETS_IN_THE_DATABASE),
     "workers": 1,
     "timeout": 3_000,
     "retry": 3_600,
@@ -125,8 +122,8 @@ Q_CLUSTER = {
     "save_limit": -1,
     "catch_up": False,
     "log_level": "WARNING",
-    "poll": 1.0,  # a bell tells of tickets sooner
-    "guard_cycle": 1,
+    "poll": 2.0,  # a bell tells of tickets sooner
+    "guard_cycle": 2,
     "ALT_CLUSTERS": {
         "pages": {"workers": PAGE_WORKERS},
         "files": {"workers": FILE_WORKERS},

@@ -11,24 +11,26 @@ import shutil
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from types import TracebackType
-from typing import Any, Self
+from typing import TYPE_CHECKING, Any, Self
 from urllib.parse import urlsplit
 
 import psutil
-from playwright.sync_api import Browser as _Browser
-from playwright.sync_api import Error as PlaywrightError
-from playwright.sync_api import Playwright, sync_playwright
 
+from tallpage.core.capture._driver_cache import keep_compiled_driver
 from tallpage.core.capture._guard import Guard
-from tallpage.core.capture._page_door import PageDoor, page_script, translated
+from tallpage.core.capture._page_door import PageDoor, is_of_playwright, page_script, translated
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
 from tallpage.core.capture._watch import BrowserWatch, ending_after
 from tallpage.core.errors import BrowserMissing, PageError, StorageError
 
-_ENDED = (PlaywrightError, psutil.NoSuchProcess, ProcessLookupError)
-"""How it is told that browser or driver ended while they were started."""
-_START_MS, _CLOSE_MS = 60_000, 5_000
+if TYPE_CHECKING:  # loaded when the first browser is started: most of what imports this starts none
+    from playwright.sync_api import Browser as _Browser
+    from playwright.sync_api import Playwright
+
+_GONE = (psutil.NoSuchProcess, ProcessLookupError)
+"""How the system tells that browser or driver ended while they were started."""
+_START_MS, _OPEN_MS, _CLOSE_MS = 60_000, 5_000, 5_000
 _ARGUMENTS = [
     "--disable-gpu",
     "--disable-quic",
@@ -59,7 +61,7 @@ def _not_of_an_ended_browser(record: logging.LogRecord) -> bool:
     Whatever was still asked of it ends with an error that nobody waits for any more.
     """
     error = record.exc_info[1] if record.exc_info else None
-    return not (isinstance(error, PlaywrightError) or _is_end_of_driver(error))
+    return not (is_of_playwright(error) or _is_end_of_driver(error))
 
 
 logging.getLogger("asyncio").addFilter(_not_of_an_ended_browser)
@@ -91,13 +93,16 @@ class Browser:
         path = find_chromium()
         if path is None:
             raise BrowserMissing("Chromium is not installed.")
+        keep_compiled_driver()
         try:
+            from playwright.sync_api import sync_playwright
+
             self._playwright = sync_playwright().start()
             self._browser = self._launched(self._playwright, path)
             self._watch = BrowserWatch(self._find_process())
         except BaseException as error:
             self._end_driver()
-            if isinstance(error, _ENDED) or _is_end_of_driver(error):
+            if isinstance(error, _GONE) or is_of_playwright(error) or _is_end_of_driver(error):
                 said = "The browser ended while it was started."
                 raise PageError(said, code="browser_closed") from error
             raise
@@ -114,8 +119,10 @@ class Browser:
                 proxy={"server": self._guard.address, "bypass": "<-loopback>"} if self._guard else None,
                 timeout=_START_MS,
             )
-        except PlaywrightError as error:
-            if "ENOSPC" in error.message:
+        except Exception as error:
+            if not is_of_playwright(error):
+                raise
+            if "ENOSPC" in str(error):
                 raise StorageError("The disk is full.", code="storage_full") from error
             raise BrowserMissing(f"Chromium at {path} would not start.") from error
 
@@ -158,6 +165,17 @@ class Browser:
     def died_within(self, seconds: float) -> bool:
         """Whether the browser is dead, or dies in the next moment."""
         return self._watch is not None and self._watch.died_within(seconds)
+
+    def opens_pages(self) -> bool:
+        """Whether an empty page opens: a browser that dies piece by piece may not know it itself yet."""
+        try:
+            with ending_after(_OPEN_MS, self.end_at_once):
+                context = self._running().new_context()
+                context.new_page().evaluate("1")
+                context.close()
+        except Exception:  # the end of the driver is told as a bare exception
+            return False
+        return self.is_alive
 
     @contextmanager
     def open_page(self, request: PageRequest) -> Iterator[PageDoor]:

@@ -63,7 +63,7 @@ class BrowserKeeper:
         try:
             return take_page(browser, request, folder, on_progress=on_progress, ask_wish=ask_wish)
         except TallPageError as error:
-            dying = error.code in _MAY_BE_DYING and browser.died_within(_DYING_S)
+            dying = error.code in _MAY_BE_DYING and not browser.opens_pages()
             if dying or error.code in _BROWSER_BROKE:
                 self.close()
             raise

@@ -8,12 +8,8 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from functools import cache
 from importlib import resources
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from urllib.parse import urlsplit
-
-from playwright.sync_api import CDPSession, ElementHandle, Frame, Locator, Page, Request, Response
-from playwright.sync_api import Error as PlaywrightError
-from playwright.sync_api import TimeoutError as PlaywrightTimeoutError
 
 from tallpage.core.capture._address import private_address
 from tallpage.core.capture._faults import INTERRUPTED, page_fault, wants_sign_in
@@ -23,6 +19,9 @@ from tallpage.core.capture._target import words_of
 from tallpage.core.capture._watch import ending_after
 from tallpage.core.errors import AddressError, PageError, PageUnreachable
 from tallpage.core.geometry import Box
+
+if TYPE_CHECKING:
+    from playwright.sync_api import CDPSession, ElementHandle, Frame, Locator, Page, Request, Response
 
 _NAMED_KINDS = {"stylesheet": "styles", "script": "scripts", "font": "fonts", "document": "frames"}
 _AFTER_ACTION_MS = 120
@@ -436,15 +435,23 @@ def page_script(name: str) -> str:
     return resources.files(__package__).joinpath("scripts", f"{name}.js").read_text("utf-8")
 
 
+def is_of_playwright(error: BaseException | None) -> bool:
+    """Whether an error is Playwright's own, which is loaded when the first browser is started."""
+    return type(error).__module__.startswith("playwright.") and isinstance(error, Exception)
+
+
 @contextmanager
 def translated(address: str, *, timeout_ms: int = 0) -> Iterator[None]:
     """Turn Playwright's errors into ours."""
+    from playwright.sync_api import Error
+    from playwright.sync_api import TimeoutError as PlaywrightTimeout
+
     try:
         yield
-    except PlaywrightTimeoutError as error:
+    except PlaywrightTimeout as error:
         raise PageUnreachable(
             f"{urlsplit(address).netloc} did not answer within {timeout_ms / 1000:.0f} s.",
             code="page_no_answer",
         ) from error
-    except PlaywrightError as error:
+    except Error as error:
         raise page_fault(address, error.message) from error

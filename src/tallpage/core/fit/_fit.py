@@ -8,7 +8,7 @@ from concurrent.futures import Executor, ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of
+from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of, rough_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._forecast import Forecast, forecast, softened_forecast
 from tallpage.core.fit._formats import Format
@@ -26,6 +26,8 @@ _MOST_TRIES = 5
 """Full files of a format at most, whatever is tried with it."""
 _TRIES_FOR_COMPARISON = 1
 _FIRST_TRIES = 3
+_LIGHTER_KNOBS = 2
+"""So many steps below what is expected to fit, the one file that is made so soon does fit."""
 _CAUTION_ONCE = 1.03
 """Single files are aimed a little below the limit."""
 _NEAR_ENOUGH, _NEAR_ENOUGH_WHEN_SLOW, _COMPARABLE = 0.955, 0.94, 0.88
@@ -160,21 +162,40 @@ class _Search:
 
     def try_quickly(self) -> None:
         """A file made in the quickest way there is, to be told of; it competes with none of the others."""
-        # JPEG comes first among the recipes, and is the quickest.
-        recipe = next((row for row in self._options.lossy if row.draft_weights is not None), None)
-        if recipe is None:
+        quick = [row for row in self._options.lossy if row.draft_weights is not None and not row.slow]
+        # The quickest come first among the recipes: where they are taken, two kinds of JPEG.
+        drafts = [draft_curve_of(self._sample, row) for row in quick[:2]]
+        likely = [
+            (row, knob) for row in drafts if (knob := row.highest_within(self._limit_bytes)) is not None
+        ]
+        if not likely:
+            self._try_lightest(quick)
             return
-        draft = draft_curve_of(self._sample, recipe)
+        draft, knob = max(likely, key=lambda row: row[0].fidelity_at(row[1]))
         wanted_bytes = float(self._limit_bytes)
         for _ in range(_FIRST_TRIES):
-            knob = draft.highest_within(wanted_bytes)
-            if knob is None:
-                return
-            data = self._source.encoded(recipe.choice_at(knob), draft=True)
+            choice = draft.recipe.choice_at(knob)
+            data = self._source.encoded(choice, draft=True)
             if len(data) <= self._limit_bytes:
-                self._teller.made(measured(self._source, recipe, recipe.choice_at(knob), draft=True))
+                self._teller.made(measured(self._source, draft.recipe, choice, draft=True))
                 return
             wanted_bytes *= self._limit_bytes / len(data) / _CAUTION_ONCE
+            lighter = draft.highest_within(wanted_bytes)
+            if lighter is None:
+                self._try_lightest(quick)
+                return
+            knob = lighter
+
+    def _try_lightest(self, recipes: Sequence[Recipe]) -> None:
+        """The careful file of a recipe whose drafts are all too heavy, near its lightest."""
+        curves = [rough_curve_of(self._sample, row) for row in recipes[:2]]
+        found = _within(curves, self._limit_bytes)
+        if not found:
+            return
+        curve, knob = max(found, key=lambda row: row[1])
+        choice = curve.recipe.choice_at(max(curve.recipe.knobs[0], knob - _LIGHTER_KNOBS))
+        if len(self._source.encoded(choice)) <= self._limit_bytes:
+            self._teller.made(measured(self._source, curve.recipe, choice))
 
     def try_lossless(self) -> None:
         """The same pixels, where a quick look does not rule them out."""
@@ -296,6 +317,12 @@ class _Search:
         made = measured(self._source, curve.recipe, curve.recipe.choice_at(outcome.knob))
         self._teller.made(made)
         return made
+
+
+def _within(curves: Iterable[Curve], limit_bytes: int) -> list[tuple[Curve, int]]:
+    """Those of some curves that have a knob within a limit, with the highest such knob."""
+    found = [(curve, curve.highest_within(limit_bytes)) for curve in curves]
+    return [(curve, knob) for curve, knob in found if knob is not None]
 
 
 def _planned(forecasts: Iterable[Forecast]) -> list[_Plan]:

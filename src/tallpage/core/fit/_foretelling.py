@@ -9,7 +9,7 @@ from concurrent.futures import ThreadPoolExecutor
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._forecast import Forecast, forecast
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._known import Sample, sample_of
+from tallpage.core.fit._known import Sample, quick_sample_of
 from tallpage.core.fit._making import formats_that_hold
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._options import Options
@@ -39,7 +39,7 @@ def foretell(
     usable = formats_that_hold(raster.size, formats, transparent=False)
     if raster.has_alpha:
         return  # whether anything shows through is only known of the whole
-    sample = sample_of(raster, memory)
+    sample = quick_sample_of(raster, memory)
     options = Options(sample, raster.size, usable, limit_bytes)
     if options.likely_lossless:
         return

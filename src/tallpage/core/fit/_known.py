@@ -13,7 +13,7 @@ from tallpage.core.fit._content import nature_of
 from tallpage.core.fit._fidelity import Original
 from tallpage.core.fit._memory import FileKey, FitMemory
 from tallpage.core.fit._recipes import Choice, Nature, encode
-from tallpage.core.fit._sampling import sampled_rows
+from tallpage.core.fit._sampling import QUICK_PIXELS, sampled_rows
 from tallpage.core.geometry import Size
 from tallpage.core.once import once
 from tallpage.core.picture import Raster
@@ -93,9 +93,9 @@ class Sample:
     share: float
 
 
-def sample_of(raster: Raster, memory: FitMemory) -> Sample:
-    """A sample of a picture that need not be held: of a large one, no more is pulled than the sample."""
-    sampled = sampled_rows(raster)
+def quick_sample_of(raster: Raster, memory: FitMemory) -> Sample:
+    """A small sample of a picture that need not be held: of a large one, no more is pulled than that."""
+    sampled = sampled_rows(raster, most_pixels=QUICK_PIXELS)
     if sampled is raster:
         return KnownPicture(raster.held(), memory).sample()
     return _sample(sampled, raster.size, memory, nature_of(raster.size, sampled))

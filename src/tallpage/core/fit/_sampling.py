@@ -6,6 +6,8 @@ from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import Raster
 
 _LEAST_PIXELS, _MOST_PIXELS = 250_000, 750_000
+QUICK_PIXELS = 350_000
+"""Enough for a first word on a page that is not held, of which each band costs a strip to be decoded."""
 _SHARE_OF_LARGE = 0.06
 """Of a tall page, 250,000 pixels would be five bands: too few to meet what is on it in its proportions."""
 _BAND_PX = 64
@@ -17,13 +19,13 @@ _WHOLE_PIXELS = 60_000
 """Of a picture as small as this, a sample would say too little, and the whole is as quick."""
 
 
-def sampled_rows(raster: Raster) -> Raster:
+def sampled_rows(raster: Raster, *, most_pixels: int = _MOST_PIXELS) -> Raster:
     """250,000 to 750,000 pixels of ``raster`` in evenly spread bands; all of it when it is small anyway."""
     size = raster.size
     if size.pixels <= _WHOLE_PIXELS:
         return raster
     rows = bands(size.height_px, min(_BAND_PX, max(2, size.height_px // 256) * 16))
-    wanted_pixels = min(max(_LEAST_PIXELS, _SHARE_OF_LARGE * size.pixels), _MOST_PIXELS)
+    wanted_pixels = min(max(_LEAST_PIXELS, _SHARE_OF_LARGE * size.pixels), most_pixels)
     share = min(_SHARE_AT_MOST, wanted_pixels / size.pixels)
     step = max(1, round(1 / share))
     picked = rows[step // 2 :: step]

@@ -9,9 +9,6 @@ import zipfile
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-import openpyxl
-from openpyxl.utils.exceptions import InvalidFileException
-
 from tallpage.core.errors import ListError
 from tallpage.core.sweep._pages import Found
 from tallpage.core.sweep._pasted import looks_like_address, read_pasted
@@ -131,6 +128,9 @@ def _decoded(data: bytes, name: str) -> str:
 
 def _rows_of_workbook(data: bytes, name: str) -> Iterator[Sequence[str]]:
     """Rows of the first sheet."""
+    import openpyxl  # loaded with the first table: most processes never read one
+    from openpyxl.utils.exceptions import InvalidFileException
+
     damaged = ListError(f"{name} is not an XLSX table, or it is damaged.")
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
@@ -169,6 +169,8 @@ def _links_behind_words(data: bytes) -> dict[tuple[int, int], str]:
         sheets = (name for name in archive.namelist() if name.startswith("xl/worksheets/sheet"))
         if not any(mark in archive.read(name) for name in sheets for mark in _LINK_MARKS):
             return {}
+    import openpyxl
+
     links: dict[tuple[int, int], str] = {}
     book = openpyxl.load_workbook(io.BytesIO(data), keep_links=False)
     for row in book.worksheets[0].iter_rows():

@@ -17,6 +17,7 @@ from django.utils import timezone
 from tallpage.core.errors import Stopped, TallPageError
 from tallpage.core.files import refusal_to_write
 from tallpage.server.database import once_it_can_be_written, refusal_of
+from tallpage.server.jobs.idling import IdleTimer
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import this_process
 from tallpage.server.jobs.queue import MadeWay, Signals, Wish, Work, hand_over, prepare
@@ -39,8 +40,21 @@ def _work_thread() -> ThreadPoolExecutor:
     return ThreadPoolExecutor(max_workers=1, thread_name_prefix="work")
 
 
+@cache
+def _idle_timer() -> IdleTimer:
+    return IdleTimer()
+
+
 def run_job(job_id: int) -> None:
     """Run a job to its end, unless it is done, stopped, or somebody else's."""
+    _idle_timer().work_begins()
+    try:
+        _run_job(job_id)
+    finally:
+        _idle_timer().work_ended(_work_thread())
+
+
+def _run_job(job_id: int) -> None:
     owner = this_process()
     job = _claim(next_in_turn(job_id), owner)
     if job is None:

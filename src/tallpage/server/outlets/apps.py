@@ -13,9 +13,11 @@ class OutletsConfig(AppConfig):
         """Say how files are made, and that they go with their rows."""
         from django.db.models.signals import post_delete
 
+        from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.outlets import making
         from tallpage.server.outlets.models import Output
 
+        when_idle(making.forget_fits)
         register_kind(making.KIND, "files", making.prepare, takes_turns=True)
         post_delete.connect(making.remove_files_of, sender=Output)

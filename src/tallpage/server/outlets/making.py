@@ -212,6 +212,11 @@ def _memory() -> FitMemory:
     return FitMemory()
 
 
+def forget_fits() -> None:
+    """Let go of what this process knows of the pixels it has fitted."""
+    _memory.cache_clear()
+
+
 def _bare(piece: Piece, order: FitOrder, result: FitResult, key: str, size: Size) -> _Made:
     plan = plan_size(piece.size, order.sizing)
     return _Made(piece=piece, plan=plan, result=result, key=key, size=size)

@@ -11,10 +11,12 @@ class ShelfConfig(AppConfig):
 
     def ready(self) -> None:
         """Say how captures are taken and pictures taken in, and have deleted ones cleared in the end."""
+        from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.jobs.ticking import every_moment
         from tallpage.server.shelf import clearing, importing, taking
 
+        when_idle(taking.close_browser)
         register_kind(taking.KIND, "pages", taking.prepare)
         register_kind(importing.KIND, "files", importing.prepare)
         every_moment("files", clearing.clear_due)

@@ -8,6 +8,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.ticking import wake
 from tallpage.server.reserve import make_room_to_delete
 from tallpage.server.shelf.models import Capture, CaptureQuerySet
 from tallpage.server.shelf.searching import forget_captures
@@ -28,10 +29,11 @@ def clear_all() -> None:
     The disk is freed by :func:`clear_due`, a few captures at a time.
     """
     deleted().update(deleted_at=timezone.now() - KEPT_FOR)
+    transaction.on_commit(lambda: wake("files"), robust=True)
 
 
-def clear_due() -> None:
-    """Clear a few captures whose time is over, with their cuts and all that was made of them.
+def clear_due() -> bool:
+    """Clear a few captures whose time is over, with all that was made of them; whether there were any.
 
     Rows go first: a row never points at a missing file. What somebody is still at work on waits.
     """
@@ -40,7 +42,7 @@ def clear_due() -> None:
     )
     captures = list(due[:_AT_ONCE])
     if not captures:
-        return
+        return False
     make_room_to_delete()
     with transaction.atomic():
         ids = [capture.pk for capture in captures]
@@ -51,3 +53,4 @@ def clear_due() -> None:
         if key:
             discard_folder(capture_folder(key))
             discard_folder(views_folder(key))
+    return True

@@ -142,6 +142,11 @@ def _keeper() -> BrowserKeeper:
     return _keeper_of(os.getpid())
 
 
+def close_browser() -> None:
+    """End this process's browser; the next page starts another."""
+    _keeper().close()
+
+
 def _store(capture_id: int, folder: Path, manifest: StripManifest, report: PageReport) -> None:
     now = timezone.now()
     capture = Capture.objects.get(pk=capture_id)

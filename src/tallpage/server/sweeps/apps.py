@@ -11,18 +11,20 @@ class SweepsConfig(AppConfig):
 
     def ready(self) -> None:
         """Have the workers ask again and again what may be taken next, and say how the rest is done."""
-        from django.db.models.signals import pre_delete
+        from django.db.models.signals import post_save, pre_delete
 
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.jobs.ticking import every_moment
         from tallpage.server.shelf.models import Capture
         from tallpage.server.sweeps import deleting, looking, placing, scheduling
-        from tallpage.server.sweeps.feeding import feed_all
+        from tallpage.server.sweeps.feeding import feed_all, wake_feeding
+        from tallpage.server.sweeps.models import Sweep
 
         register_kind(looking.KIND, "files", looking.prepare)
         register_kind(scheduling.KIND, "files", scheduling.prepare)
         register_kind(placing.KIND, "files", placing.prepare)
         # Without its capture a shot would count as waiting, and be taken anew.
         pre_delete.connect(deleting.drop_shot_of, sender=Capture)
+        post_save.connect(wake_feeding, sender=Sweep)
         every_moment("pages", feed_all)
         every_moment("files", scheduling.start_due)

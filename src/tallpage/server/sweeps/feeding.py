@@ -15,6 +15,7 @@ from django.utils import timezone
 
 from tallpage.core.sweep import Waiting, next_up
 from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.ticking import wake
 from tallpage.server.outlets.fitting import add_slot_output
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.taking import order_page
@@ -28,17 +29,25 @@ _LOOKED_AT = 400
 _FOLLOWED_UP_AT_ONCE = 20
 
 
-def feed_all() -> None:
-    """Order what may be taken now, of every sweep that goes on. Short: a few rows a time."""
+def feed_all() -> bool:
+    """Order what may be taken now, of every sweep that goes on; whether there is one. Short: a few rows."""
+    goes_on = False
     for sweep in Sweep.objects.filter(finished_at=None):
         if sweep.wish == Sweep.Wish.PAUSE and not sweep.shots.under_way().exists() and not _arrived(sweep):
             continue  # nothing to write: whoever else writes need not wait
+        goes_on = True
         with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
             sweep.refresh_from_db()
             if sweep.wish == Sweep.Wish.GO_ON:
                 _order_next(sweep)
             _follow_up(sweep)
             _finish(sweep)
+    return goes_on
+
+
+def wake_feeding(**_: object) -> None:
+    """Something of a sweep has changed: once it is stored, what may be taken now is ordered at once."""
+    transaction.on_commit(lambda: wake("pages"), robust=True)
 
 
 def _order_next(sweep: Sweep) -> None:

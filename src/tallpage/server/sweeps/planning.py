@@ -15,6 +15,7 @@ from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Slot
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.sweeps.feeding import wake_feeding
 from tallpage.server.sweeps.models import FAILED, Look, Schedule, Shot, Sweep, SweepPage, plain_screen
 
 _MOST_SCREENS = 6
@@ -183,6 +184,7 @@ def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings |
         if ready:
             wish = Sweep.Wish.GO_ON if ended else sweep.wish
             Sweep.objects.filter(pk=sweep.pk).update(finished_at=None, wish=wish)
+            wake_feeding()
     return len(ready)
 
 
@@ -209,6 +211,7 @@ def mark(sweep: Sweep, shot_ids: Sequence[int], word: str, *, was: Sequence[str]
         return chosen.update(dropped=True, mark=Shot.Mark.NONE)
     if chosen.filter(capture=None, dropped=True).exists():
         Sweep.objects.filter(pk=sweep.pk).update(finished_at=None)  # it is to be taken after all
+        wake_feeding()
     return chosen.update(dropped=False, mark=word)
 
 

@@ -58,8 +58,11 @@ def set_schedule(sweep: Sweep, cron: str, time_zone: str) -> Schedule:
     return schedule
 
 
-def start_due() -> None:
-    """Have sweeps begun whose time has come. One that still goes on is waited for."""
+def start_due() -> bool:
+    """Have sweeps begun whose time has come; the next may come at any time, but never soon again.
+
+    A sweep that still goes on is waited for.
+    """
     now = timezone.now()
     due = Schedule.objects.filter(next_at__lte=now, sweep__finished_at__isnull=False)
     for schedule in due.select_related("job"):
@@ -71,6 +74,7 @@ def start_due() -> None:
             ours = Schedule.objects.filter(pk=schedule.pk, next_at=schedule.next_at).update(next_at=next_at)
             if ours:
                 Schedule.objects.filter(pk=schedule.pk).update(job=enqueue(KIND))
+    return False
 
 
 def prepare(job: Job) -> Work:

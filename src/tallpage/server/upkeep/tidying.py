@@ -65,11 +65,13 @@ _tidying = _Rounds(_EVERY_S, first_after_s=_FIRST_AFTER_S)
 _reserving = _Rounds(_RESERVE_EVERY_S, first_after_s=0)
 
 
-def look_after() -> None:
-    """Keep the reserve, and tidy once an hour. Called again and again by the worker's supervisor."""
+def look_after() -> bool:
+    """Keep the reserve, and tidy once an hour. Called again and again by the worker's supervisor;
+    it never has to be soon again."""
     if _reserving.is_due():
         keep_reserve()
     if _tidying.is_due():
         told = tidy().lines()
         if told:
             _log.warning("tidied: %s", "; ".join(told))
+    return False

@@ -15,9 +15,10 @@ from django_q.cluster import Cluster
 
 from tallpage.core.errors import StorageError
 from tallpage.core.processes import die_with_parent, have_forks_die_with_parent
+from tallpage.server.jobs.bell import Bell
 from tallpage.server.jobs.queue import Cluster as ClusterName
 from tallpage.server.jobs.recovery import IDLE_AFTER, recover_abandoned, recover_lost_tickets
-from tallpage.server.jobs.ticking import ticks_of
+from tallpage.server.jobs.ticking import bell_of, ticks_of, wake
 from tallpage.server.supervisor import supervisor_id
 
 _T = TypeVar("_T")
@@ -26,7 +27,7 @@ _RECOVERY_SECONDS = 5.0
 _STUCK_WITHIN_SECONDS = 2 * IDLE_AFTER.total_seconds() + 2 * _RECOVERY_SECONDS
 """Tickets that go unheeded twice within this time: these processes do not draw any."""
 _PATIENCE_AT_END_SECONDS = 4.0
-_STEP_SECONDS = 0.4
+_STEP_SECONDS, _REST_SECONDS = 0.4, 5.0
 
 
 class Command(BaseCommand):
@@ -40,7 +41,8 @@ class Command(BaseCommand):
         die_with_parent(supervisor_id())
         have_forks_die_with_parent()
         name: ClusterName = "files" if os.environ.get("Q_CLUSTER_NAME") == "files" else "pages"
-        processes = _Processes()
+        bell = Bell(bell_of(name))
+        processes = _Processes(on_end=lambda: wake(name))
         next_look_s, lost_s = 0.0, -_STUCK_WITHIN_SECONDS
         while not processes.told_to_end:
             processes.keep_up()
@@ -51,17 +53,17 @@ class Command(BaseCommand):
                         processes.replace()
                     lost_s = time.monotonic()
                 next_look_s = time.monotonic() + _RECOVERY_SECONDS
-            for tick in ticks_of(name):
-                _safely(tick)
-            time.sleep(_STEP_SECONDS)
+            soon = [_safely(tick) for tick in ticks_of(name)]
+            bell.wait(_STEP_SECONDS if any(soon) else _REST_SECONDS)
         processes.end()
 
 
 class _Processes:
     """The queue's processes: one that watches, those that work, those that carry tickets."""
 
-    def __init__(self) -> None:
+    def __init__(self, *, on_end: Callable[[], None]) -> None:
         self.told_to_end = False
+        self._on_end = on_end
         self._cluster = self._start()
 
     def keep_up(self) -> None:
@@ -93,6 +95,7 @@ class _Processes:
 
     def _hear(self, *_: object) -> None:
         self.told_to_end = True
+        self._on_end()
 
     def _kill(self) -> None:
         self._cluster.sentinel.kill()
