@@ -2,7 +2,8 @@
 
 Of every recipe of every format the highest knob that fits is found by bisection, and its neighbours
 above are tried as well, since bytes do not always rise; the two highest that fit are judged. WebP is
-made with the settings of pages and with those of photographs.
+made with the settings of pages and with those of photographs, AVIF of pictures that are not large with more
+time as well.
 """
 
 from __future__ import annotations
@@ -13,15 +14,17 @@ from dataclasses import replace
 
 import numpy as np
 
+from bench import kinds
 from bench.fit import FORMATS, judged
 from bench.pictures import Job, held_out, jobs
 from tallpage.core.fit import fit_raster
 from tallpage.core.fit._content import nature_of
-from tallpage.core.fit._recipes import RECIPES, Nature, Recipe, encode
+from tallpage.core.fit._recipes import RECIPES, Nature, Recipe, encode, patient_recipe
 from tallpage.core.picture import Raster
 
 _NEIGHBOURS = 3
 _JUDGED = 2
+_PATIENT_UP_TO_PIXELS = 1_500_000
 
 
 def ways(raster: Raster) -> Iterator[tuple[str, Recipe, Nature]]:
@@ -31,6 +34,8 @@ def ways(raster: Raster) -> Iterator[tuple[str, Recipe, Nature]]:
         if recipe.format not in FORMATS["all"]:
             continue
         yield recipe.name, recipe, nature
+        if recipe.name == "AVIF" and raster.size.pixels <= _PATIENT_UP_TO_PIXELS:
+            yield "AVIF, patient", patient_recipe(recipe), nature
         if recipe.name == "WebP":
             yield "WebP, the other way", recipe, replace(nature, photographic=not nature.photographic)
 
@@ -74,7 +79,7 @@ def behind(job: Job) -> float:
 
 def main() -> None:
     """Measure and print a row a job, then how many are within 2 points."""
-    for name, rows in (("tuned on", jobs()), ("held out", held_out())):
+    for name, rows in (("kinds", kinds.jobs()), ("tuned on", jobs()), ("held out", held_out())):
         gaps = [behind(job) for job in rows]
         within = sum(gap <= 2 for gap in gaps)
         print(

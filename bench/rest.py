@@ -65,8 +65,17 @@ def kind_of(process: int) -> str:
         words = Path(f"/proc/{process}/cmdline").read_bytes().replace(b"\0", b" ").decode("utf-8", "replace")
     except OSError:
         return "gone"
-    kinds: tuple[str, ...] = ("zygote", "renderer", "utility", "gpu-process", "headless_shell", "chrom", "node", "gunicorn")
-    kinds += ("worker", "supervisord", "site_server", "demo")
+    kinds: tuple[str, ...] = (
+        "zygote",
+        "renderer",
+        "utility",
+        "gpu-process",
+        "headless_shell",
+        "chrom",
+        "node",
+        "gunicorn",
+    )
+    kinds += ("gunicorn", "worker", "supervisord", "site_server", "demo")
     return next((kind for kind in kinds if kind in words), words[:40])
 
 

@@ -1957,6 +1957,11 @@ export interface components {
              * @default false
              */
             deblocked: boolean;
+            /**
+             * Patient
+             * @default false
+             */
+            patient: boolean;
         };
         /**
          * LeafOut

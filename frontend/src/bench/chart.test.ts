@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import type { Tradeoff } from "../api/types";
 import { chartScale } from "./chart";
 
-const point = (bytes: number, fidelity: number) => ({ bytes, fidelity, choice: { format: "jpeg" as const, subsampled: false, softened: false, sharpened: false, deblocked: false } });
+const point = (bytes: number, fidelity: number) => ({ bytes, fidelity, choice: { format: "jpeg" as const, subsampled: false, softened: false, sharpened: false, deblocked: false, patient: false } });
 const TRADEOFFS: Tradeoff[] = [{ recipe: "JPEG", points: [point(1_000, 20), point(8_000, 80)] }];
 
 test("everything lies on the chart, heavier to the right and better above", () => {

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Choice, Output } from "../api/types";
 import { changedChoice, expectedChoices } from "./choices";
 
-const JPEG: Choice = { format: "jpeg", quality: 60, colours: null, subsampled: false, softened: false, sharpened: false, deblocked: false };
+const JPEG: Choice = { format: "jpeg", quality: 60, colours: null, subsampled: false, softened: false, sharpened: false, deblocked: false, patient: false };
 
 function point(format: Choice["format"], bytes: number, fidelity: number) {
   return { choice: { ...JPEG, format }, bytes, fidelity };

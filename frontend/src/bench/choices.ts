@@ -32,6 +32,7 @@ export function changedChoice(choice: Choice, change: Partial<Choice>): Choice {
     subsampled: next.format === "jpeg" && next.subsampled,
     softened: next.quality != null && next.softened,
     deblocked: next.format === "webp" && next.quality != null && next.deblocked,
+    patient: next.format === "avif" && next.patient,
   };
 }
 

@@ -27,6 +27,7 @@ def main() -> int:
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tallpage.server.settings")
     for name in _LOADED_ONCE:
         importlib.import_module(name)
+    gc.collect()
     gc.freeze()  # nothing of it is looked through for garbage again, or each process would get a copy
     become_supervisor()
     return _Queues().run()

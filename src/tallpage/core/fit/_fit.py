@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from tallpage.core.fit._advice import Advice
 from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of, rough_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
-from tallpage.core.fit._forecast import Forecast, forecast, softened_forecast
+from tallpage.core.fit._forecast import Forecast, forecast, patient_forecast, softened_forecast
 from tallpage.core.fit._formats import Format
 from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._making import Candidate, measured, ready_for
@@ -41,6 +41,11 @@ _SOFTENED_BELOW = 35.0
 """Fidelity from which softening never gained so much."""
 _SOFTENING_GAINS = 4.0
 """Points that a softened file must be ahead: our fidelity likes softness a little more than people do."""
+_PATIENT_UP_TO_PIXELS = 1_300_000
+"""Of larger pictures each file would take longer than all that were made before."""
+_PATIENT_TRIES = 2
+_PATIENCE_GAINS = 6.0
+"""Points that more time gains at most."""
 _DEBLOCKED_UP_TO_PIXELS = 2_000_000
 """Larger pictures would take seconds more."""
 _AT_ONCE = 2
@@ -90,7 +95,7 @@ def fit_raster(
     pixels, usable = ready_for(raster, formats)
     source = KnownPicture(pixels, memory)
     sample = source.sample()
-    options = Options(sample, pixels.size, usable, limit_bytes)
+    options = Options(sample, pixels.size, usable, limit_bytes, whole=source)
     at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
     teller = Teller(watch or FitWatch())
     with ThreadPoolExecutor(max_workers=at_once) as pool:
@@ -101,6 +106,7 @@ def fit_raster(
         if not search.found:  # nothing can look better than the same pixels
             search.try_lossy()
             search.try_deblocked()
+            search.try_patiently()
             search.try_softened()
     best: dict[str, Candidate] = {}  # what was tried for comparison may have been tried again
     for candidate in search.found:
@@ -159,6 +165,7 @@ class _Search:
         self._teller = teller
         self._tries: Counter[Format] = Counter()
         self._likeliest: Forecast | None = None
+        self._forecasts: dict[Format, Forecast] = {}
 
     def try_quickly(self) -> None:
         """A file made in the quickest way there is, to be told of; it competes with none of the others."""
@@ -204,7 +211,7 @@ class _Search:
     def try_lossy(self) -> None:
         """The likeliest recipe of each format, in as many files as its chances deserve."""
         recipes = self._options.lossy
-        self.curves = tuple(curve_of(self._sample, row) for row in recipes)
+        self.curves = tuple(curve_of(self._options.sample_for(row), row) for row in recipes)
         expected = [self._pool.submit(self._expected, row) for row in self._slowest_first(recipes)]
         plans = _planned([found for future in expected if (found := future.result())])
         self._teller.expecting(plans[0].forecast.verdict() if plans else NOTHING_FITS)
@@ -218,6 +225,7 @@ class _Search:
         again = [row for row in compared if best is None or best.recipe == row.forecast.recipe.name]
         self._make([_Plan(row.forecast) for row in again])
         self._likeliest = plans[0].forecast if plans else None
+        self._forecasts = {row.forecast.recipe.format: row.forecast for row in plans}
 
     def try_deblocked(self) -> None:
         """The best file again, where it is a WebP of a page, with its smoothing tried out: it is as heavy."""
@@ -238,6 +246,24 @@ class _Search:
             better = replace(best, choice=choice, data=data, byte_count=len(data), fidelity=looks)
             self.found[self.found.index(best)] = better
             self._teller.made(better)
+
+    def try_patiently(self) -> None:
+        """AVIF of letters and drawings again, where it is the best or near it, with more time for each file."""
+        plain = self._forecasts.get("avif")
+        best = max((row.fidelity for row in self.found), default=0.0)
+        made = [row.fidelity for row in self.found if row.choice.format == "avif"]
+        if plain is None or not made or self._source.nature.photographic:
+            return
+        if max(made) < best - _PATIENCE_GAINS:
+            return
+        if self._source.raster.size.pixels > _PATIENT_UP_TO_PIXELS:
+            return
+        found = patient_forecast(plain, self._sample, self._limit_bytes, whole=self._source)
+        if found is None:
+            return
+        candidate = self._best_of(_Plan(found), at_once=self._at_once, more_tries=_PATIENT_TRIES)
+        if candidate is not None and candidate.fidelity > max(made):
+            self.found.append(candidate)
 
     def try_softened(self) -> None:
         """Where nothing fits that comes near, the likeliest format again from slightly softened pixels."""
@@ -261,7 +287,7 @@ class _Search:
 
     def _expected(self, recipe: Recipe) -> Forecast | None:
         self._should_stop()
-        found = forecast(self._sample, recipe, self._limit_bytes, whole=self._source)
+        found = forecast(self._options.sample_for(recipe), recipe, self._limit_bytes, whole=self._source)
         if found is not None and len(self._options.lossy) > 1:
             _ = found.looks  # judged here, beside the others, for they will be compared
         return found
@@ -285,11 +311,11 @@ class _Search:
         self._teller.made(made)
         return made
 
-    def _best_of(self, plan: _Plan, *, at_once: int = 1) -> Candidate | None:
+    def _best_of(self, plan: _Plan, *, at_once: int = 1, more_tries: int | None = None) -> Candidate | None:
         """The best fitting file of one recipe; only on its own may it make several at once."""
         self._should_stop()
         curve = plan.forecast.curve
-        left = _MOST_TRIES - self._tries[curve.recipe.format]
+        left = _MOST_TRIES - self._tries[curve.recipe.format] if more_tries is None else more_tries
         most_tries = min(left, _TRIES_FOR_COMPARISON) if plan.for_comparison else left
         caution = _CAUTION_ONCE if plan.for_comparison else 1.0
         near_enough = _NEAR_ENOUGH_WHEN_SLOW if curve.recipe.slow else _NEAR_ENOUGH

@@ -8,7 +8,7 @@ from dataclasses import replace
 from tallpage.core.fit._curve import Curve, calibrated, rough_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._known import KnownPicture, Sample
-from tallpage.core.fit._recipes import Recipe, softened_recipe
+from tallpage.core.fit._recipes import Recipe, patient_recipe, softened_recipe
 from tallpage.core.fit._watching import Verdict
 from tallpage.core.once import once
 
@@ -65,6 +65,13 @@ def forecast(
 ) -> Forecast | None:
     """The forecast of one recipe; None where it is hopeless. It is surer when the ``whole`` is there."""
     return _foretold(rough_curve_of(sample, recipe), sample, limit_bytes, whole)
+
+
+def patient_forecast(
+    plain: Forecast, sample: Sample, limit_bytes: int, *, whole: KnownPicture
+) -> Forecast | None:
+    """The forecast of AVIF with more time for each file; None where it is hopeless."""
+    return _foretold(replace(plain.curve, recipe=patient_recipe(plain.recipe)), sample, limit_bytes, whole)
 
 
 def softened_forecast(

@@ -40,7 +40,7 @@ def foretell(
     if raster.has_alpha:
         return  # whether anything shows through is only known of the whole
     sample = quick_sample_of(raster, memory)
-    options = Options(sample, raster.size, usable, limit_bytes)
+    options = Options(sample, raster.size, usable, limit_bytes, whole=None)
     if options.likely_lossless:
         return
     _Foretelling(sample, limit_bytes, watch).tell(options.lossy)

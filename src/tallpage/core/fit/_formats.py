@@ -48,7 +48,7 @@ FORMATS: dict[Format, FormatRules] = {
         name="AVIF",
         extension="avif",
         media_type="image/avif",
-        greatest_side_px=16_384,
+        greatest_side_px=20_000,  # what browsers show for sure; Chromium goes to 32,767
         keeps_transparency=True,
     ),
     "gif": FormatRules(

@@ -6,46 +6,60 @@ import math
 from collections.abc import Sequence
 
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._known import Sample
+from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
 from tallpage.core.geometry import Size
 from tallpage.core.once import once
 
-_LIGHTEST: dict[Format, float] = {"png": 0.6, "webp": 0.37}
-"""As light as these shares of a quickly made PNG a careful lossless file may be."""
+_CAREFUL_PNG = 0.6
+"""As light as this share of a quickly made PNG a careful one may be."""
+_CAREFUL_WEBP = 0.9
+"""The same of lossless WebP."""
+_LIGHTER_THAN_ITS_SAMPLE = 0.5
+"""As light as this share of what a sample tells lossless files of letters and drawings may be: what is
+drawn again and again is stored once in the whole, and a sample holds less of it."""
+_WHOLE_UP_TO_PIXELS = 1_500_000
+"""Of letters and drawings as small as this, the whole is looked at where a sample would tell too little."""
 _LIGHTER_THAN_LOSSLESS = Choice(format="jpeg", quality=82, subsampled=True)
 """Where a photograph, even one of smooth shades, is too heavy so, it is too heavy losslessly as well."""
 _PALETTE_SAVES = 6.0
 """Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
-_FAR_OVER = 1.5
-"""How far over the limit a quickly made lossless file must be for no careful one to be made."""
+_PALETTE_SAVES_AT_MOST = 12.0
+"""The same where only JPEG stands beside them, which damages letters sooner."""
 _HALVED_BELOW_BITS = 1.25
 """Bits a pixel below which photographs never look better with full colour planes."""
 
 
 class Options:
-    """The recipes that are worth a look."""
+    """The recipes that are worth a look. Without the ``whole`` that is found out on the sample alone."""
 
-    def __init__(self, sample: Sample, size: Size, usable: Sequence[Format], limit_bytes: int) -> None:
+    def __init__(
+        self,
+        sample: Sample,
+        size: Size,
+        usable: Sequence[Format],
+        limit_bytes: int,
+        *,
+        whole: KnownPicture | None,
+    ) -> None:
         self._sample = sample
         self._size = size
         self._usable = usable
         self._limit_bytes = limit_bytes
+        self._whole = whole
 
     @property
     def lossless(self) -> list[Recipe]:
         """Those that keep the pixels, where a quick look does not rule them out."""
-        found = [
-            row
-            for row in LOSSLESS
-            if row.format in self._usable and self._quick_png * _LIGHTEST[row.format] <= self._limit_bytes
-        ]
-        return [row for row in found if row.format != "webp" or not self._far_over(row)]
+        wanted = {"png": self._png_may_fit, "webp": self._webp_may_fit}
+        return [row for row in LOSSLESS if row.format in self._usable and wanted[row.format]()]
 
-    @property
+    @once
     def likely_lossless(self) -> bool:
         """Whether a lossless file is likely to fit."""
-        return self._quick_png <= self._limit_bytes
+        if self._quick_png <= self._limit_bytes:
+            return True
+        return "webp" in self._usable and self._quick_png < math.inf and self._quick_webp <= self._limit_bytes
 
     @once
     def lossy(self) -> list[Recipe]:
@@ -57,7 +71,33 @@ class Options:
         without = [row for row in found if row not in PALETTE_RECIPES]
         if not without or len(without) == len(found):
             return found
-        return found if self._quick_png <= _PALETTE_SAVES * self._limit_bytes else without
+        saves = _PALETTE_SAVES if {"webp", "avif"} & set(self._usable) else _PALETTE_SAVES_AT_MOST
+        return found if self._quick_png <= saves * self._limit_bytes else without
+
+    def sample_for(self, recipe: Recipe) -> Sample:
+        """What a recipe is tried on: palettes of a small drawing on the whole."""
+        if recipe in PALETTE_RECIPES and self._small_drawing is not None:
+            return Sample(picture=self._small_drawing, share=1.0)
+        return self._sample
+
+    @property
+    def _small_drawing(self) -> KnownPicture | None:
+        """The whole, where it is so small, and of a kind, that a sample tells too little of it."""
+        small = self._size.pixels <= _WHOLE_UP_TO_PIXELS and not self._sample.picture.nature.photographic
+        return self._whole if small else None
+
+    def _png_may_fit(self) -> bool:
+        return self._quick_png * _CAREFUL_PNG <= self._limit_bytes
+
+    def _webp_may_fit(self) -> bool:
+        if self._quick_png == math.inf:
+            return False
+        if self._small_drawing is None and self._whole is not None and self._sample.share < 1:
+            if self._quick_webp * _LIGHTER_THAN_ITS_SAMPLE > self._limit_bytes:
+                return False
+            quick = len(self._whole.encoded(Choice(format="webp"), draft=True))
+            return quick * _CAREFUL_WEBP <= self._limit_bytes
+        return self._quick_webp * _CAREFUL_WEBP <= self._limit_bytes
 
     @once
     def _quick_png(self) -> float:
@@ -67,9 +107,13 @@ class Options:
             return math.inf
         return self._quickly(Choice(format="png"))
 
-    def _far_over(self, recipe: Recipe) -> bool:
-        return self._quickly(recipe.choice_at(0)) > _FAR_OVER * self._limit_bytes
+    @once
+    def _quick_webp(self) -> float:
+        """The same as lossless WebP."""
+        return self._quickly(Choice(format="webp"))
 
     def _quickly(self, choice: Choice) -> float:
         """About how heavy a hastily made file would be."""
+        if self._small_drawing is not None:
+            return len(self._small_drawing.encoded(choice, draft=True))
         return len(self._sample.picture.encoded(choice, draft=True)) / self._sample.share

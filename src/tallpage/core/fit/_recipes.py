@@ -52,6 +52,8 @@ class Choice:
     """Encoded from slightly sharpened pixels; only ever chosen by hand."""
     deblocked: bool = False
     """How blocks are smoothed is tried out, for lossy WebP only."""
+    patient: bool = False
+    """Encoded in several times the time, for AVIF only."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -88,10 +90,10 @@ class Recipe:
         return not self.knobs
 
     def makes(self, choice: Choice) -> bool:
-        """Whether a choice is one of this recipe's, as it is or softened, sharpened, deblocked."""
+        """Whether a choice is one of this recipe's, as it is or softened, sharpened, finished."""
         knob = choice.quality or choice.colours or 0
         return self.lossless == (not knob) and replace(
-            choice, softened=False, sharpened=False, deblocked=False
+            choice, softened=False, sharpened=False, deblocked=False, patient=False
         ) == self.choice_at(knob)
 
 
@@ -175,6 +177,11 @@ def softened_recipe(recipe: Recipe) -> Recipe | None:
     )
 
 
+def patient_recipe(recipe: Recipe) -> Recipe:
+    """The same recipe of AVIF, with more time for each file."""
+    return replace(recipe, choice_at=lambda knob: replace(recipe.choice_at(knob), patient=True))
+
+
 def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = False) -> bytes:
     """The file of ``raster`` for ``choice``; JPEG needs an opaque raster.
 
@@ -198,7 +205,12 @@ def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = Fals
         case "webp":
             return raster.as_lossless_webp(draft=draft)
         case "avif":
-            return raster.as_avif(quality=choice.quality or 0, draft=draft, thorough=not nature.large)
+            return raster.as_avif(
+                quality=choice.quality or 0,
+                draft=draft,
+                thorough=not nature.large,
+                patient=choice.patient,
+            )
         case "gif":
             return raster.as_gif(colours=choice.colours or 256)
         case "png" if choice.colours is not None:

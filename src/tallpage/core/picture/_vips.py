@@ -22,6 +22,7 @@ from numpy.typing import NDArray
 
 from tallpage.core.errors import PictureUnreadable, StorageError
 from tallpage.core.geometry import Box, Size, bands
+from tallpage.core.picture._tall_avif import tall_avif
 
 _READABLE = ("Png", "Jpeg", "Webp", "Nsgif", "Heif", "Tiff")
 Access = Literal["random", "sequential"]
@@ -32,6 +33,9 @@ Colour = tuple[int, int, int]
 """Red, green, blue, 0–255."""
 WHITE: Colour = (255, 255, 255)
 
+_GREATEST_AVIF_PX = 16_384
+"""libvips writes none with a longer side."""
+_PATIENT_EFFORT = 4
 _HELD_IN_MEMORY_BYTES = 16_000_000
 _DIGESTED_AT_ONCE_PX = 1_024
 _SOFTENING_PX = 0.4
@@ -304,14 +308,19 @@ class Raster:
         """Lossless WebP."""
         return self._encoded(".webp", lossless=True, effort=1 if draft else 4, keep="none")
 
-    def as_avif(self, *, quality: int, draft: bool = False, thorough: bool = True) -> bytes:
+    def as_avif(
+        self, *, quality: int, draft: bool = False, thorough: bool = True, patient: bool = False
+    ) -> bytes:
         """AVIF with full colour planes.
 
         A ``thorough`` one looks up to four points better at the same bytes; of large pictures it takes
-        several times as long.
+        several times as long. A ``patient`` one is again a tenth lighter, and on letters and drawings up
+        to eight points better, in five times the time.
         """
         careful = 2 if thorough else 1
-        effort = 0 if draft else careful
+        effort = 0 if draft else _PATIENT_EFFORT if patient else careful
+        if max(self._image.width, self._image.height) > _GREATEST_AVIF_PX:
+            return tall_avif(self.rows(0, self._image.height), quality=quality, effort=effort)
         return self._encoded(
             ".avif",
             Q=quality,

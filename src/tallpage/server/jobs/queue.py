@@ -56,6 +56,8 @@ class Signals:
 
     def report(self, stage: str, done: int = 0, expected: int = 0) -> None:
         """Tell how far the work is."""
+        if stage != self.stage:
+            self.news.set()
         self.stage, self.done, self.expected = stage, done, expected
 
     def tell(self, **more: Any) -> None:

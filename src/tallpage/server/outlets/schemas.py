@@ -152,6 +152,7 @@ class ChoiceSchema(Schema):
     softened: bool = False
     sharpened: bool = False
     deblocked: bool = False
+    patient: bool = False
 
     @model_validator(mode="after")
     def _makes_sense(self) -> Self:
@@ -169,6 +170,8 @@ class ChoiceSchema(Schema):
             raise ValueError("a file is softened or sharpened, not both")
         if self.deblocked and (self.format != "webp" or self.quality is None):
             raise ValueError("only lossy WebP is deblocked")
+        if self.patient and self.format != "avif":
+            raise ValueError("only AVIF is given more time")
         if self.format != "jpeg" and self.subsampled:
             raise ValueError("only JPEG halves its colour")
         return self

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import logging
 import os
 import signal
@@ -42,6 +43,9 @@ class Command(BaseCommand):
         have_forks_die_with_parent()
         name: ClusterName = "files" if os.environ.get("Q_CLUSTER_NAME") == "files" else "pages"
         bell = Bell(bell_of(name))
+        # What is loaded by now is not looked through for garbage again: each process would get a copy of it.
+        gc.collect()
+        gc.freeze()
         processes = _Processes(on_end=lambda: wake(name))
         next_look_s, lost_s = 0.0, -_STUCK_WITHIN_SECONDS
         while not processes.told_to_end:
