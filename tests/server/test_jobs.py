@@ -1,3 +1,4 @@
+import threading
 from collections.abc import Callable
 from datetime import timedelta
 
@@ -6,11 +7,15 @@ from django.utils import timezone
 from django_q.models import OrmQ
 
 from tallpage.core.errors import PageError, Stopped
+from tallpage.server.jobs import idling
+from tallpage.server.jobs.bell import Bell, ring
+from tallpage.server.jobs.broker import BellBroker
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import surely_gone, this_process
-from tallpage.server.jobs.queue import Signals, Work, enqueue, register_kind, request_stop
+from tallpage.server.jobs.queue import MadeWay, Signals, Work, enqueue, register_kind, request_stop
 from tallpage.server.jobs.recovery import IDLE_AFTER, SILENT_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.running import MOST_ATTEMPTS, run_job
+from tallpage.server.jobs.turns import is_to_make_way, next_in_turn, take_in_hand
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -115,9 +120,101 @@ def test_a_running_job_learns_that_it_shall_stop(sample: Sample) -> None:
     assert (_state(job), sample.discarded) == ("stopped", 1)
 
 
-def _pause() -> None:
-    import threading
+def _take_turns(work: Sample) -> None:
+    register_kind("sample", "files", work.prepare, takes_turns=True)
 
+
+def _works_until_it_makes_way(signals: Signals) -> object:
+    signals.tell(best="so far")
+    signals.can_make_way = True
+    for _ in range(2_000):
+        if signals.is_to_make_way:
+            raise MadeWay
+        _pause()
+    raise AssertionError("nothing came first")
+
+
+def test_work_makes_way_for_what_has_not_begun_and_goes_on_later(sample: Sample) -> None:
+    _take_turns(sample)
+    first, second = enqueue("sample"), enqueue("sample")
+    sample.run = _works_until_it_makes_way
+    run_job(first.pk)
+    assert (_state(first), first.made_way, first.attempts, first.told) == (
+        "queued",
+        True,
+        0,
+        {"best": "so far"},
+    )
+    assert sample.discarded == 1
+    sample.run = lambda signals: signals.told
+    run_job(second.pk)  # whose ticket comes next
+    run_job(first.pk)
+    assert (_state(second), _state(first)) == ("done", "done")
+    assert sample.kept == [None, {"best": "so far"}], "what was told before is told on"
+
+
+def test_what_somebody_has_in_hand_comes_first(sample: Sample) -> None:
+    _take_turns(sample)
+    jobs = [enqueue("sample") for _ in range(3)]
+    take_in_hand(jobs[2])
+    assert next_in_turn(jobs[0].pk) == jobs[2].pk
+    run_job(jobs[0].pk)
+    assert [_state(job) for job in jobs] == ["queued", "queued", "done"]
+    Job.objects.filter(pk__in=[job.pk for job in jobs[:2]]).update(made_way=True)
+    running = jobs[0]
+    assert not is_to_make_way(running), "both have begun, and nobody wants one more than the other"
+    take_in_hand(jobs[1])
+    assert is_to_make_way(running)
+    take_in_hand(running)
+    assert not is_to_make_way(running)
+
+
+def test_work_of_other_kinds_is_done_in_the_order_it_came_in(sample: Sample) -> None:
+    first, second = enqueue("sample"), enqueue("sample")
+    take_in_hand(second)
+    assert next_in_turn(first.pk) == first.pk
+
+
+def test_a_job_that_is_stopped_while_it_makes_way_stays_stopped(sample: Sample) -> None:
+    _take_turns(sample)
+    first, _ = enqueue("sample"), enqueue("sample")
+    sample.run = _works_until_it_makes_way
+    run_job(first.pk)
+    request_stop(first)
+    assert (_state(first), next_in_turn(first.pk) == first.pk) == ("stopped", False)
+
+
+def test_what_is_kept_ready_goes_when_nothing_comes(sample: Sample, monkeypatch: pytest.MonkeyPatch) -> None:
+    released = threading.Event()
+    monkeypatch.setattr(idling, "_IDLE_S", 0.01)
+    monkeypatch.setattr(idling, "_RELEASES", [released.set])
+    run_job(enqueue("sample").pk)
+    assert released.wait(30)
+
+
+def test_a_bell_wakes_who_waits_for_a_ticket(sample: Sample) -> None:
+    broker = BellBroker(list_key="files")
+    assert broker.dequeue() is None, "rung for nothing, or waited in vain"
+    heard = threading.Event()
+
+    def wait() -> None:
+        Bell("somebody").wait(60)
+        heard.set()
+
+    waiter = threading.Thread(target=wait, daemon=True)
+    waiter.start()
+    for _ in range(2_000):
+        ring("somebody")
+        if heard.wait(0.01):
+            break
+    assert heard.is_set()
+    enqueue("sample")
+    found = broker.dequeue()
+    assert found is not None
+    assert len(found) == 1
+
+
+def _pause() -> None:
     threading.Event().wait(0.01)
 
 

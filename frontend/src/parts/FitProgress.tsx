@@ -16,7 +16,7 @@ export function FitProgress({ job, limit_bytes, onStop }: Props) {
   const { told } = job;
   return (
     <div className="my-2 text-sm" data-fitting>
-      {told?.expected && !told.best && (
+      {told?.expected && (
         <p className="mb-1 border-l-2 border-base-300 pl-2" data-verdict={told.expected.met ? "fits" : "does not"}>
           {expectedWords(told.expected, limit_bytes)}
         </p>

@@ -5,7 +5,8 @@ import pytest
 
 from tallpage.core.fit import Choice, fit_raster, fit_with
 from tallpage.core.fit._formats import Format
-from tests.pictures import gradient, photograph, raster_of, text_page
+from tallpage.core.picture import Raster
+from tests.pictures import Pixels, decoded, gradient, photograph, raster_of, text_page
 
 PNG = Choice(format="png")
 
@@ -64,3 +65,48 @@ def test_colour_is_not_halved_where_the_limit_leaves_room_for_all_of_it() -> Non
     assert chosen is not None
     assert full.fidelity > halved.fidelity
     assert chosen.choice == full.choice
+
+
+def _code(width_px: int, height_px: int) -> Pixels:
+    """Coloured letters on a dark ground."""
+    letters = 255 - text_page(width_px, height_px)
+    tints = np.array([[156, 220, 208], [232, 168, 124], [195, 166, 255]], dtype=np.float64) / 255
+    rows = tints[np.arange(height_px) // 20 % 3]
+    return (20 + 0.9 * letters * rows[:, None, :]).astype(np.uint8)
+
+
+def test_drawings_that_repeat_themselves_are_kept_losslessly_where_that_fits() -> None:
+    pixels = np.concatenate([_code(800, 160)] * 5)
+    exact = len(raster_of(pixels).as_lossless_webp())
+    assert len(raster_of(pixels).as_png(compression=6)) > exact / 0.37, (
+        "which its weight as PNG tells little of"
+    )
+    result = fit_raster(raster_of(pixels), limit_bytes=exact + 500, formats=("jpeg", "png", "webp", "avif"))
+    assert result.chosen is not None
+    assert (result.chosen.fidelity, result.chosen.choice.format) == (100, "webp")
+
+
+def test_more_time_for_avif_of_letters_pays_and_never_breaks_the_limit() -> None:
+    pixels = _code(600, 400)
+    limit_bytes = 11_000
+    result = fit_raster(raster_of(pixels), limit_bytes=limit_bytes, formats=("avif",))
+    assert result.chosen is not None
+    assert result.chosen.choice.patient
+    assert result.chosen.byte_count <= limit_bytes
+    quick = [
+        fit_with(raster_of(pixels), Choice(format="avif", quality=quality)) for quality in range(4, 60, 4)
+    ]
+    best_quick = max(row.fidelity for row in quick if row.byte_count <= limit_bytes)
+    assert result.chosen.fidelity >= best_quick
+
+
+def test_avif_goes_to_20_000_px_by_another_way_and_looks_the_same() -> None:
+    column = np.concatenate([photograph(64, 500), text_page(64, 500)] * 17)  # 17,000 px
+    tall = fit_with(raster_of(column), Choice(format="avif", quality=50))
+    shape = decoded(tall.data).shape
+    assert shape == column.shape
+    low = fit_with(raster_of(column[:16_000]), Choice(format="avif", quality=50))
+    assert abs(tall.fidelity - low.fidelity) < 4
+    assert abs(tall.byte_count / low.byte_count - 17 / 16) < 0.1
+    see_through = np.dstack([column, np.tile(np.arange(64, dtype=np.uint8) * 4, (17_000, 1))])
+    assert Raster.decode(fit_with(raster_of(see_through), Choice(format="avif", quality=50)).data).has_alpha

@@ -248,7 +248,7 @@ class _Search:
             self._teller.made(better)
 
     def try_patiently(self) -> None:
-        """AVIF of letters and drawings again, where it is the best or near it, with more time for each file."""
+        """AVIF of letters and drawings again, where it is the best or near, with more time for each file."""
         plain = self._forecasts.get("avif")
         best = max((row.fidelity for row in self.found), default=0.0)
         made = [row.fidelity for row in self.found if row.choice.format == "avif"]

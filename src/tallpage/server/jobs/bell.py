@@ -10,6 +10,7 @@ import hashlib
 import os
 import select
 import socket
+import weakref
 from contextlib import suppress
 
 from tallpage.server.home import home_folder
@@ -20,6 +21,7 @@ class Bell:
 
     def __init__(self, name: str) -> None:
         self._socket = socket.socket(socket.AF_UNIX, socket.SOCK_DGRAM | socket.SOCK_NONBLOCK)
+        weakref.finalize(self, self._socket.close)
         with suppress(OSError):
             self._socket.bind(_address(name))
 
