@@ -20,8 +20,14 @@ from tallpage.core.units import format_bytes, parse_byte_count, parse_colour
 
 def fit(
     picture: Annotated[Path, typer.Argument(help="Picture to fit: PNG, JPEG, WebP, AVIF, GIF or TIFF.")],
-    limit: Annotated[str, typer.Option(help="Greatest file size: 90kB, 64KiB, or bytes.")],
     out: Annotated[Path, typer.Option(help="File to write, without extension.")],
+    limit: Annotated[str | None, typer.Option(help="Greatest file size: 90kB, 64KiB, or bytes.")] = None,
+    fidelity: Annotated[
+        float | None,
+        typer.Option(
+            help="As light as possible while it looks so good: from 50, traces show, to 100, same pixels."
+        ),
+    ] = None,
     width: Annotated[int | None, typer.Option(help="Width in px; the height follows.")] = None,
     height: Annotated[int | None, typer.Option(help="Height in px; the width follows.")] = None,
     pad: Annotated[
@@ -43,7 +49,7 @@ def fit(
     ] = "jpeg,png,webp,avif",
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
 ) -> None:
-    """Find the best-looking file of a picture that is never over a limit."""
+    """Find the best-looking file under a limit, or the lightest that still looks so good."""
     started = time.monotonic()
     with told_in_one_line():
         if not picture.is_file():
@@ -52,7 +58,8 @@ def fit(
         order = FitOrder(
             sizing=_sizing(width, height, percent, pad=pad, anchor=anchor, enlarge=enlarge),
             background=parse_colour(background),
-            limit_bytes=parse_byte_count(limit),
+            limit_bytes=None if limit is None else parse_byte_count(limit),
+            fidelity=fidelity,
             formats=require_formats(formats.split(",")),
         )
         require_file(out)
@@ -75,6 +82,7 @@ def fit(
         "kept_small": plan.kept_small,
         "bytes": chosen.byte_count if chosen else None,
         "limit": order.limit_bytes,
+        "wanted_score": order.fidelity,
         "quality": (chosen.choice.quality or chosen.choice.colours or 100) if chosen else None,
         "score": chosen.fidelity if chosen else None,
         "met": result.met,
@@ -130,12 +138,21 @@ def _write_chosen(result: FitResult, out: Path) -> Path | None:
 def _print_fit(facts: dict[str, Any]) -> None:
     if facts["file"]:
         size = f"{facts['width']} × {facts['height']} px"
-        weight = f"{format_bytes(facts['bytes'])} of {format_bytes(facts['limit'])}"
+        weight = format_bytes(facts["bytes"])
+        if facts["limit"] is not None:
+            weight += f" of {format_bytes(facts['limit'])}"
         looks = f"fidelity {facts['score']:.0f} ({fidelity_in_words(facts['score'])})"
         print(f"{facts['file']}: {size}, {weight}, {looks}")
     if facts["kept_small"]:
         print("  Not enlarged: the picture has no more pixels. --enlarge does it all the same.")
     if not facts["met"]:
-        print(f"The limit of {format_bytes(facts['limit'])} cannot be met acceptably.")
+        print(_not_met_words(facts))
         for advice in facts["advice"]:
             print(f"  {advice['sentence']}")
+
+
+def _not_met_words(facts: dict[str, Any]) -> str:
+    if facts["wanted_score"] is None:
+        return f"The limit of {format_bytes(facts['limit'])} cannot be met acceptably."
+    under = "" if facts["limit"] is None else f" under {format_bytes(facts['limit'])}"
+    return f"Nothing looks as good as {facts['wanted_score']:g}{under}."

@@ -3,9 +3,19 @@
 import numpy as np
 import pytest
 
-from tallpage.core.fit import Choice, fit_raster, fit_with, read_content, weight_line, why, worst_places
+from tallpage.core.fit import (
+    Choice,
+    FitOrder,
+    fit_raster,
+    fit_with,
+    read_content,
+    weight_line,
+    why,
+    worst_places,
+)
 from tallpage.core.geometry import Size
 from tallpage.core.picture import Raster
+from tallpage.core.sizing import Sizing
 from tests.pictures import decoded, noise, photograph, raster_of, text_page
 
 
@@ -61,18 +71,22 @@ def test_content_is_read_as_a_person_would_say_it(pixels: np.ndarray, words: str
     assert content.flat + content.text + content.photo == pytest.approx(1)
 
 
+def _under(limit_bytes: int) -> FitOrder:
+    return FitOrder(sizing=Sizing(width_px=300), limit_bytes=limit_bytes, formats=("jpeg",))
+
+
 def test_the_choice_is_explained_in_one_sentence() -> None:
     raster = raster_of(photograph(300, 300))
     searched = fit_raster(raster, limit_bytes=9_000, formats=["jpeg", "avif"])
-    sentence = why(searched, read_content(raster), 9_000)
+    sentence = why(searched, read_content(raster), _under(9_000))
     assert "mostly photographs" in sentence
     assert "AVIF looks" in sentence
     assert "JPEG" in sentence
     alone = fit_raster(raster, limit_bytes=9_000, formats=["jpeg"])
-    assert "JPEG is the one format that is accepted" in why(alone, read_content(raster), 9_000)
+    assert "JPEG is the one format that is accepted" in why(alone, read_content(raster), _under(9_000))
     same = fit_raster(raster_of(text_page(200, 100)), limit_bytes=90_000, formats=["png"])
-    assert "keeps every pixel" in why(same, read_content(raster), 90_000)
-    assert why(fit_raster(raster, limit_bytes=50, formats=["jpeg"]), read_content(raster), 50) == ""
+    assert "keeps every pixel" in why(same, read_content(raster), _under(90_000))
+    assert why(fit_raster(raster, limit_bytes=50, formats=["jpeg"]), read_content(raster), _under(50)) == ""
 
 
 def test_a_sharpened_file_has_crisper_edges_and_is_judged_against_what_was_not_sharpened() -> None:

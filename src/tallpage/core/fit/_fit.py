@@ -26,6 +26,8 @@ _MOST_TRIES = 5
 """Full files of a format at most, whatever is tried with it."""
 _TRIES_FOR_COMPARISON = 1
 _FIRST_TRIES = 3
+_FULL_COLOUR_FROM = 40
+"""Quality of a JPEG below which halved colour planes leave more for the rest."""
 _LIGHTER_KNOBS = 2
 """So many steps below what is expected to fit, the one file that is made so soon does fit."""
 _CAUTION_ONCE = 1.03
@@ -178,7 +180,7 @@ class _Search:
         if not likely:
             self._try_lightest(quick)
             return
-        draft, knob = max(likely, key=lambda row: row[0].fidelity_at(row[1]))
+        draft, knob = likely[0] if likely[0][1] >= _FULL_COLOUR_FROM else likely[-1]
         wanted_bytes = float(self._limit_bytes)
         for _ in range(_FIRST_TRIES):
             choice = draft.recipe.choice_at(knob)

@@ -6,18 +6,21 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from tallpage.core.errors import FitError
+from tallpage.core.fit._advice import Advice
 from tallpage.core.fit._advising import advise
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._fit import FitResult, fit_raster
 from tallpage.core.fit._foretelling import foretell
 from tallpage.core.fit._formats import FORMATS, Format
-from tallpage.core.fit._making import fit_with
+from tallpage.core.fit._lightest import lightest
+from tallpage.core.fit._making import Candidate, fit_with
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import Choice
 from tallpage.core.fit._watching import FitWatch
 from tallpage.core.geometry import Size
 from tallpage.core.picture import WHITE, Colour, Raster
 from tallpage.core.sizing import SizePlan, Sizing, plan_size
+from tallpage.core.units import format_bytes
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -25,8 +28,11 @@ class FitOrder:
     """What a place asks for. A missing ``greatest_height_px`` means the place has none."""
 
     sizing: Sizing
-    limit_bytes: int
+    limit_bytes: int | None
+    """None where only ``fidelity`` counts."""
     formats: tuple[Format, ...]
+    fidelity: float | None = None
+    """The file is to be as light as possible while it looks at least so good; None: as good as possible."""
     greatest_height_px: int | None = None
     background: Colour = WHITE
     """Shown around a padded picture, and behind a transparent one where no format keeps that."""
@@ -34,11 +40,23 @@ class FitOrder:
     """Overrules the search."""
 
     def __post_init__(self) -> None:
-        if self.limit_bytes < 1:
+        if self.limit_bytes is None and self.fidelity is None:
+            raise FitError(
+                "Neither a limit nor a fidelity was given.",
+                hint="Give a limit like 90 kB, a fidelity like 85, or both.",
+                code="limit_impossible",
+            )
+        if self.limit_bytes is not None and self.limit_bytes < 1:
             raise FitError(
                 f"No file fits a limit of {self.limit_bytes} bytes.",
                 hint="Give a limit like 90 kB.",
                 code="limit_impossible",
+            )
+        if self.fidelity is not None and not ACCEPTABLE_FIDELITY <= self.fidelity <= 100:
+            raise FitError(
+                f"A fidelity of {self.fidelity:g} cannot be asked for.",
+                hint=f"Give one from {ACCEPTABLE_FIDELITY:.0f}, where traces show, to 100, the same pixels.",
+                code="fidelity_impossible",
             )
 
 
@@ -66,10 +84,26 @@ def fit_cut(
     plan = plan_size(frame_size, order.sizing)
     _require_height(plan, order)
     raster = seen_by(order, open_as(plan)).held()
+    watch = watch or FitWatch()
     if order.choice is not None:
         made = fit_with(raster, order.choice, memory)
-        met = made.byte_count <= order.limit_bytes and made.fidelity >= ACCEPTABLE_FIDELITY
+        met = made.fidelity >= (order.fidelity or ACCEPTABLE_FIDELITY) and _is_within(made, order)
         return FitResult(chosen=made, candidates=(made,), met=met, tries=1)
+    light: FitResult | None = None
+    if order.fidelity is not None:
+        light = lightest(
+            raster,
+            fidelity=order.fidelity,
+            formats=order.formats,
+            memory=memory,
+            watch=watch,
+            should_stop=should_stop,
+        )
+        if order.limit_bytes is None:
+            return light
+        if light.met and light.chosen and light.chosen.byte_count <= order.limit_bytes:
+            return light
+    assert order.limit_bytes is not None  # noqa: S101  (an order has a limit or a fidelity)
     result = fit_raster(
         raster,
         limit_bytes=order.limit_bytes,
@@ -78,8 +112,15 @@ def fit_cut(
         watch=watch,
         should_stop=should_stop,
     )
+    if light is not None:
+        result = replace(result, met=False)
     if result.met or not advised:
         return result
+    needed = _limit_for_looks(order, light) if light else None
+    if needed is not None:
+        watch.advising(needed)
+    if needed is not None and result.chosen and result.chosen.fidelity >= ACCEPTABLE_FIDELITY:
+        return replace(result, advice=(needed,))
     advice = advise(
         raster,
         order.limit_bytes,
@@ -87,10 +128,27 @@ def fit_cut(
         memory,
         # Else less of the cut would be shown larger, or with more room around: nothing would be saved.
         divisible=order.sizing.divisible,
-        watch=watch or FitWatch(),
+        watch=watch,
         should_stop=should_stop,
     )
     return replace(result, advice=advice)
+
+
+def _is_within(made: Candidate, order: FitOrder) -> bool:
+    return order.limit_bytes is None or made.byte_count <= order.limit_bytes
+
+
+def _limit_for_looks(order: FitOrder, light: FitResult) -> Advice | None:
+    """The limit under which a file looks as good as was asked for; None where none does."""
+    if not light.met or light.chosen is None:
+        return None
+    needed_bytes = light.chosen.byte_count
+    return Advice(
+        kind="limit",
+        value=needed_bytes,
+        sentence=f"To look as good as fidelity {order.fidelity:g}, it needs {format_bytes(needed_bytes)} "
+        f"as {FORMATS[light.chosen.choice.format].name}.",
+    )
 
 
 def foretell_cut(
@@ -109,7 +167,8 @@ def foretell_cut(
         FitError: the output would be higher than allowed, or no format can hold it.
     """
     _require_height(plan_size(frame_size, order.sizing), order)
-    if order.choice is None:
+    # How light a file can be is found so soon that nothing has to be foretold.
+    if order.choice is None and order.limit_bytes is not None and order.fidelity is None:
         raster = seen_by(order, opened())
         foretell(raster, limit_bytes=order.limit_bytes, formats=order.formats, memory=memory, watch=watch)
 

@@ -54,6 +54,10 @@ class Options:
         wanted = {"png": self._png_may_fit, "webp": self._webp_may_fit}
         return [row for row in LOSSLESS if row.format in self._usable and wanted[row.format]()]
 
+    def exact_bytes(self, recipe: Recipe) -> float:
+        """About how light a careful lossless file may be."""
+        return self._quick_png * _CAREFUL_PNG if recipe.format == "png" else self._quick_webp * _CAREFUL_WEBP
+
     @once
     def likely_lossless(self) -> bool:
         """Whether a lossless file is likely to fit."""

@@ -5,17 +5,23 @@ from __future__ import annotations
 from tallpage.core.fit._content import Content
 from tallpage.core.fit._fit import FitResult
 from tallpage.core.fit._formats import FORMATS, Format
+from tallpage.core.fit._job import FitOrder
 from tallpage.core.units import format_bytes
 
 _ALIKE = 1.0
 
 
-def why(result: FitResult, content: Content, limit_bytes: int) -> str:
+def why(result: FitResult, content: Content, order: FitOrder) -> str:
     """What decided for the chosen file; empty when there is none."""
     chosen = result.chosen
     if chosen is None:
         return ""
     what = f"This cut is {content.in_words()}"
+    if order.fidelity is not None and result.met:
+        return f"{what}: {_lightest_words(result, order.fidelity)}"
+    limit_bytes = order.limit_bytes
+    if limit_bytes is None:
+        return f"{what}. {chosen.recipe} comes nearest to what is asked for."
     if chosen.fidelity >= 100:
         return f"{what}: {chosen.recipe} keeps every pixel and still stays under {format_bytes(limit_bytes)}."
     others = _others(result, limit_bytes)
@@ -29,6 +35,19 @@ def why(result: FitResult, content: Content, limit_bytes: int) -> str:
     if ahead < _ALIKE:
         return f"{what}: {chosen.recipe} and {name} look alike at these bytes."
     return f"{what}: {chosen.recipe} looks {ahead:.0f} better at these bytes than the next, {name}."
+
+
+def _lightest_words(result: FitResult, fidelity: float) -> str:
+    """What the next lightest file that looks so good would need."""
+    assert result.chosen is not None  # noqa: S101  (only asked where there is a file)
+    chosen = result.chosen
+    enough = f"for fidelity {fidelity:g}"
+    others = [row for row in result.candidates if row.fidelity >= fidelity and row.recipe != chosen.recipe]
+    if not others:
+        return f"{chosen.recipe} is the lightest that was found {enough}."
+    following = min(others, key=lambda row: row.byte_count)
+    more = format_bytes(following.byte_count - chosen.byte_count)
+    return f"{chosen.recipe} is the lightest {enough}; {following.recipe} needs {more} more."
 
 
 def _others(result: FitResult, limit_bytes: int) -> dict[str, float]:

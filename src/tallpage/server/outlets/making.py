@@ -163,7 +163,7 @@ def _make(
         _save_swatches(key, raster, result.candidates, worst[0])
     return replace(
         _bare(piece, order, result, key, raster.size),
-        why=why(result, read_content(raster), order.limit_bytes),
+        why=why(result, read_content(raster), order),
         weights=weight_line(raster, chosen.choice, chosen.byte_count),
         worst=worst,
         tradeoffs=tradeoffs,
