@@ -16,7 +16,7 @@ _HOPELESS = 1.5
 """How far over the limit the lightest file must be expected for a recipe not to be tried at all."""
 _UNLIKELY = 50.0
 """Points by which a recipe that is expected to be too heavy ranks behind the others."""
-_MORE_LOOKS, _NEAR = 1, 0.08
+_MORE_LOOKS, _NEAR = 1, 0.15
 """How often a knob is looked for again, from so far off the limit (as a logarithm): what a file of the
 sample looks like says little of one that is a third heavier, least of all near the end of the scale."""
 _POINTS_AN_E_FOLD = 25.0

@@ -13,6 +13,7 @@ from tallpage.core.fit._known import KnownPicture
 from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._options import Options
+from tallpage.core.fit._recipes import LOSSLESS
 from tallpage.core.fit._telling import Teller
 from tallpage.core.fit._watching import FitWatch, Verdict
 from tallpage.core.picture import Raster
@@ -58,6 +59,7 @@ def lightest(
     plans = _plans(options, fidelity, should_stop)
     if plans:
         teller.expecting(_verdict(plans[0], fidelity))
+        teller.planned(_MOST_TRIES * len(plans))
     found: list[Candidate] = []
     good: list[Candidate] = []
     for plan in plans:
@@ -68,9 +70,9 @@ def lightest(
             found.append(made)
             if made.fidelity >= fidelity:
                 good.append(made)
-    for recipe in options.lossless:
+    for recipe in LOSSLESS:
         lightest_bytes = min((row.byte_count for row in good), default=math.inf)
-        if options.exact_bytes(recipe) < lightest_bytes:
+        if recipe.format in usable and options.exact_bytes(recipe) < lightest_bytes:
             should_stop()
             teller.trying(recipe.name)
             good.append(measured(source, recipe, recipe.choice_at(0)))
