@@ -1730,7 +1730,9 @@ export interface components {
              */
             background: string;
             /** Limit Bytes */
-            limit_bytes: number;
+            limit_bytes?: number | null;
+            /** Least Fidelity */
+            least_fidelity?: number | null;
             /**
              * Formats
              * @default [
@@ -1812,7 +1814,9 @@ export interface components {
              */
             background: string;
             /** Limit Bytes */
-            limit_bytes: number;
+            limit_bytes?: number | null;
+            /** Least Fidelity */
+            least_fidelity?: number | null;
             /**
              * Formats
              * @default [
@@ -2030,7 +2034,9 @@ export interface components {
              */
             background: string;
             /** Limit Bytes */
-            limit_bytes: number;
+            limit_bytes?: number | null;
+            /** Least Fidelity */
+            least_fidelity?: number | null;
             /**
              * Formats
              * @default [
@@ -2172,7 +2178,8 @@ export interface components {
          * @description What a file has to keep to. 1 kB is 1,000 bytes.
          *
          *     ``way`` says which of width, height and percent count. Rows that leaves repeat (``overlap_px``) and
-         *     the greatest height are px of the file.
+         *     the greatest height are px of the file. With ``least_fidelity`` the file is as light as possible while
+         *     it looks at least so good; without, as good as possible under the limit. One of them is there, or both.
          */
         RulesSchema: {
             /**
@@ -2213,7 +2220,9 @@ export interface components {
              */
             background: string;
             /** Limit Bytes */
-            limit_bytes: number;
+            limit_bytes?: number | null;
+            /** Least Fidelity */
+            least_fidelity?: number | null;
             /**
              * Formats
              * @default [

@@ -3,18 +3,19 @@ import { useState } from "react";
 import { useAddOutput, useOutlets } from "../api/outlets";
 import { asProblem, Problem } from "../api/client";
 import type { Rules, Slot } from "../api/types";
-import { formatBytes, parseLimit } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
 import { SizeFields } from "../parts/SizeFields";
 import { asTyped, readSize } from "../parts/sizing";
+import { asTypedWanted, readWanted, wantedWords } from "../parts/wanted";
+import { WantedFields } from "../parts/WantedFields";
 import { useBench } from "./benchContext";
 
 function slotWords(slot: Slot): string {
-  return `${slot.name}: ${slot.size_words}, ${formatBytes(slot.limit_bytes)}`;
+  return `${slot.name}: ${slot.size_words}, ${wantedWords(slot)}`;
 }
 
 /** What own rules do not say. */
-const USUAL: Omit<Rules, "way" | "width_px" | "height_px" | "percent" | "limit_bytes"> = {
+const USUAL: Omit<Rules, "way" | "width_px" | "height_px" | "percent" | "limit_bytes" | "least_fidelity"> = {
   anchor: "start",
   enlarge: false,
   background: "#ffffff",
@@ -32,7 +33,7 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
   /** Ids of the chosen slot, or of all slots of an outlet, with spaces between. */
   const [slotChoice, setSlotChoice] = useState("");
   const [size, setSize] = useState(asTyped());
-  const [limit, setLimit] = useState("");
+  const [wanted, setWanted] = useState(asTypedWanted());
   const [refused, setRefused] = useState<Problem | null>(null);
 
   const send = async (...rows: ({ slot_id: number } | { rules: Rules })[]) => {
@@ -47,11 +48,10 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
   };
   const sendOwn = () => {
     const read = readSize(size);
-    const limit_bytes = parseLimit(limit);
+    const aim = readWanted(wanted);
     if ("problem" in read) setRefused(new Problem(0, "size", read.problem, ""));
-    else if (limit_bytes === null)
-      setRefused(new Problem(0, "limit", "The limit is not a size above 0.", "Type it in kB, like 90."));
-    else void send({ rules: { ...USUAL, ...read, limit_bytes } });
+    else if ("problem" in aim) setRefused(new Problem(0, "limit", aim.problem, ""));
+    else void send({ rules: { ...USUAL, ...read, ...aim } });
   };
   return (
     <div className="border-t border-base-300 p-4">
@@ -105,11 +105,8 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
         <div className="mb-2 flex items-end gap-2">
           <SizeFields size={size} onChange={setSize} />
         </div>
-        <div className="flex items-end gap-2">
-          <label className="flex-1 text-sm">
-            Limit, kB
-            <input className="input input-sm figure w-full" value={limit} onChange={(event) => setLimit(event.target.value)} placeholder="90" />
-          </label>
+        <div className="flex flex-wrap items-end gap-2">
+          <WantedFields wanted={wanted} onChange={setWanted} />
           <button type="submit" className="btn btn-primary btn-sm">
             Fit
           </button>

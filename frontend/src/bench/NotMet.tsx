@@ -32,7 +32,7 @@ export function NotMet({ output }: { output: Output }) {
     const rules = {
       ...rulesOf(output),
       ...(advice.kind === "width" ? atWidth(output, advice.value, made) : {}),
-      limit_bytes: advice.kind === "limit" ? advice.value : output.limit_bytes,
+      limit_bytes: advice.kind === "limit" ? advice.value : (output.limit_bytes ?? null),
       formats: advice.kind === "format" && advice.format ? [advice.format] : output.formats,
     };
     add.mutate({ rules }, { onError, onSuccess: (made) => open(made.id) });
@@ -54,13 +54,15 @@ export function NotMet({ output }: { output: Output }) {
 }
 
 function notMetSentence(output: Output): string {
-  const limit = formatBytes(output.limit_bytes);
+  const { limit_bytes, least_fidelity } = output;
+  const looks = least_fidelity == null ? "look acceptable" : `look as good as fidelity ${least_fidelity}`;
+  if (limit_bytes == null) return `No file was found to ${looks}. This one comes nearest.`;
+  const limit = formatBytes(limit_bytes);
   const failing = output.leaves.filter((leaf) => !leaf.met).length;
-  if (failing) return `${failing} of ${output.leaves.length} leaves do not look acceptable under ${limit}.`;
+  if (failing) return `${failing} of ${output.leaves.length} leaves do not ${looks} under ${limit}.`;
   if (!output.file_key) return `Nothing fits ${limit} at ${output.size_words}.`;
-  if (output.bytes > output.limit_bytes)
-    return `This file is ${formatBytes(output.bytes - output.limit_bytes)} over the limit.`;
-  return `It fits ${limit}, but does not look acceptable.`;
+  if (output.bytes > limit_bytes) return `This file is ${formatBytes(output.bytes - limit_bytes)} over the limit.`;
+  return `It fits ${limit}, but does not ${looks}.`;
 }
 
 function pressWords(advice: Advice): string {

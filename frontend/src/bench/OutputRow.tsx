@@ -12,6 +12,7 @@ import { FitProgress } from "../parts/FitProgress";
 import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
 import { divisible } from "../parts/sizing";
+import { wantedWords } from "../parts/wanted";
 import { useBench } from "./benchContext";
 import { Knobs } from "./Knobs";
 import { Leaves } from "./Leaves";
@@ -45,13 +46,14 @@ function Figures({ output }: { output: Output }) {
   if (!output.file_key)
     return (
       <span className="mt-1 block text-sm">
-        <span className="figure">{output.size_words}</span>, at most{" "}
-        <span className="figure">{formatBytes(output.limit_bytes)}</span>
+        <span className="figure">{output.size_words}</span>,{output.least_fidelity == null && " at most"}{" "}
+        <span className="figure">{wantedWords(output)}</span>
         {isFitting(output) && output.job.told?.expected && (
           <span className="block">{expectedShortly(output.job.told.expected)}</span>
         )}
       </span>
     );
+  const limit_bytes = output.limit_bytes ?? null;
   return (
     <span className="mt-1 block text-sm">
       <span className="flex justify-between gap-2">
@@ -63,13 +65,13 @@ function Figures({ output }: { output: Output }) {
           fidelity {output.fidelity?.toFixed(0)}
         </span>
       </span>
-      <LimitBar bytes={output.bytes} limit_bytes={output.limit_bytes} met={output.met} />
+      {limit_bytes != null && <LimitBar bytes={output.bytes} limit_bytes={limit_bytes} met={output.met} />}
       <span className="figure flex justify-between">
-        <span data-bytes={output.bytes} className={output.bytes > output.limit_bytes ? "font-medium text-error" : ""}>
+        <span data-bytes={output.bytes} className={limit_bytes != null && output.bytes > limit_bytes ? "font-medium text-error" : ""}>
           {output.leaves.length > 0 && "heaviest "}
           {formatBytes(output.bytes)}
         </span>
-        <span>of {formatBytes(output.limit_bytes)}</span>
+        <span>{output.least_fidelity == null ? `of ${wantedWords(output)}` : wantedWords(output)}</span>
       </span>
     </span>
   );
@@ -92,7 +94,7 @@ function Opened({ output }: { output: Output }) {
   const worthFittingAgain = !fitting && (output.stale || !output.file_key || output.job.state !== "done");
   return (
     <div className="px-4 pb-4">
-      {fitting && <FitProgress job={output.job} limit_bytes={output.limit_bytes} onStop={() => stop.mutate(output.id)} />}
+      {fitting && <FitProgress job={output.job} limit_bytes={output.limit_bytes ?? null} onStop={() => stop.mutate(output.id)} />}
       {output.job.state === "stopped" && !output.file_key && <p className="my-2 text-sm">Stopped before there was a file.</p>}
       {output.job.state === "failed" && output.job.error && (
         <ProblemNote sentence={output.job.error.sentence} hint={output.job.error.hint} />

@@ -30,11 +30,12 @@ interface Props {
 
 /** Bytes against fidelity for each way to encode, as expected from a sample of the cut; a point is a choice. */
 export function TradeoffChart({ output, onChoose }: Props) {
-  const { tradeoffs, limit_bytes } = output;
+  const { tradeoffs } = output;
+  const limit_bytes = output.limit_bytes ?? null;
   if (tradeoffs.length === 0) return null;
   const { x: along, y, floor } = chartScale(tradeoffs, limit_bytes, WIDTH - LEFT, HEIGHT);
   const x = (bytes: number) => LEFT + along(bytes);
-  const limitAt = x(limit_bytes);
+  const limitAt = limit_bytes === null ? null : x(limit_bytes);
   return (
     <figure className="mt-3" data-tradeoffs>
       <figcaption className="mb-1 flex flex-wrap justify-between gap-x-3 text-sm">
@@ -42,16 +43,18 @@ export function TradeoffChart({ output, onChoose }: Props) {
         <span className="text-info">Choose a point to make that file</span>
       </figcaption>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + FOOT}`} className="w-full overflow-visible border-b border-l border-base-300" role="group" aria-label="Bytes against fidelity">
-        <line x1={limitAt} x2={limitAt} y1={0} y2={HEIGHT} stroke="var(--color-error)" strokeWidth={1} />
+        {limitAt !== null && <line x1={limitAt} x2={limitAt} y1={0} y2={HEIGHT} stroke="var(--color-error)" strokeWidth={1} />}
         <text x={3} y={9} className="figure fill-base-content text-[10px]">
           100
         </text>
         <text x={3} y={HEIGHT - 4} className="figure fill-base-content text-[10px]">
           {floor}
         </text>
-        <text x={limitAt} y={HEIGHT + 18} textAnchor={limitAt > WIDTH / 2 ? "end" : "start"} className="figure fill-base-content text-[10px]">
-          limit {formatBytes(limit_bytes)}
-        </text>
+        {limitAt !== null && limit_bytes !== null && (
+          <text x={limitAt} y={HEIGHT + 18} textAnchor={limitAt > WIDTH / 2 ? "end" : "start"} className="figure fill-base-content text-[10px]">
+            limit {formatBytes(limit_bytes)}
+          </text>
+        )}
         {tradeoffs.map(({ recipe, points }) => {
           const first = points[0];
           const last = points.at(-1);

@@ -15,7 +15,7 @@ export function expectedChoices(output: Output): Expected[] {
   const best = new Map<FormatName, Expected>();
   for (const point of output.tradeoffs.flatMap((row) => row.points)) {
     const { format } = point.choice;
-    if (made.has(format) || point.bytes > output.limit_bytes || point.fidelity < WORTH_NAMING) continue;
+    if (made.has(format) || point.bytes > (output.limit_bytes ?? Infinity) || point.fidelity < WORTH_NAMING) continue;
     const known = best.get(format);
     if (!known || point.fidelity > known.fidelity) best.set(format, { format, choice: point.choice, fidelity: point.fidelity });
   }

@@ -1,5 +1,6 @@
 import type { Output } from "../api/types";
 import { formatBytes, formatName } from "../parts/figures";
+import { wantedWords } from "../parts/wanted";
 
 /** Of each row, which file it had and how its work stood. */
 export type Seen = ReadonlyMap<number, string>;
@@ -17,7 +18,8 @@ export function finishedSince(seen: Seen, outputs: Output[]): Output[] {
 /** What is said of a file that was just made, or could not be. */
 export function finishedWords(output: Output): string {
   if (output.job.state === "failed") return `${output.label}: ${output.job.error?.sentence ?? "It failed."}`;
-  if (!output.file_key || !output.format) return `${output.label}: no file keeps to ${formatBytes(output.limit_bytes)}.`;
-  const fits = output.met ? "" : " It does not look acceptable.";
-  return `${output.label} is made: ${formatName(output.format)}, ${formatBytes(output.bytes)} of ${formatBytes(output.limit_bytes)}, fidelity ${output.fidelity?.toFixed(0) ?? "unknown"}.${fits}`;
+  if (!output.file_key || !output.format) return `${output.label}: no file keeps to ${wantedWords(output)}.`;
+  const fits = output.met ? "" : output.least_fidelity == null ? " It does not look acceptable." : " It does not look as good as was asked for.";
+  const of = output.limit_bytes == null ? "" : ` of ${formatBytes(output.limit_bytes)}`;
+  return `${output.label} is made: ${formatName(output.format)}, ${formatBytes(output.bytes)}${of}, fidelity ${output.fidelity?.toFixed(0) ?? "unknown"}.${fits}`;
 }

@@ -10,6 +10,7 @@ import { Knobs } from "../bench/Knobs";
 import { formatBytes } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";
+import { wantedWords } from "../parts/wanted";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
 import { COMPARE_KEYS, CompareView } from "./CompareView";
@@ -60,9 +61,9 @@ export function ComparePage() {
         <aside className="w-[310px] shrink-0 xl:w-[340px] overflow-y-auto border-l border-base-300 p-4" aria-label="The file">
           <p className="figure mb-1 flex justify-between text-sm">
             <span>{formatBytes(output.bytes)}</span>
-            <span>of {formatBytes(output.limit_bytes)}</span>
+            <span>{output.least_fidelity == null ? `of ${wantedWords(output)}` : wantedWords(output)}</span>
           </p>
-          <LimitBar bytes={output.bytes} limit_bytes={output.limit_bytes} met={output.met} />
+          {output.limit_bytes != null && <LimitBar bytes={output.bytes} limit_bytes={output.limit_bytes} met={output.met} />}
           <p className="my-3">
             Fidelity <span className="figure text-lg">{output.fidelity?.toFixed(1)}</span>
             <span className="block text-sm">{output.looks}</span>

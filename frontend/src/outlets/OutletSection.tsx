@@ -4,7 +4,8 @@ import { Link } from "react-router";
 
 import type { OutletChange } from "../api/outlets";
 import type { Outlet, Slot } from "../api/types";
-import { formatBytes, formatName, formatPx } from "../parts/figures";
+import { formatName, formatPx } from "../parts/figures";
+import { wantedWords } from "../parts/wanted";
 import { MoveButtons, type MoveProps } from "./MoveButtons";
 import { copyName, moved } from "./order";
 import { SlotForm } from "./SlotForm";
@@ -109,10 +110,10 @@ function SlotLine({ slot, send, onCopy, ...place }: LineProps) {
       </li>
     );
   return (
-    <li className="grid grid-cols-[1fr_13rem_5.5rem_11rem_1fr_auto] items-center gap-x-3 border-b border-base-300 py-2">
+    <li className="grid grid-cols-[1fr_13rem_9rem_11rem_1fr_auto] items-center gap-x-3 border-b border-base-300 py-2">
       <span className="truncate font-medium">{slot.name}</span>
       <span className="figure text-right">{slot.size_words}</span>
-      <span className="figure text-right">{formatBytes(slot.limit_bytes)}</span>
+      <span className="figure text-right">{wantedWords(slot)}</span>
       <span>{slot.formats.map(formatName).join(", ")}</span>
       <span className="text-sm">
         {slot.greatest_height_px != null && (

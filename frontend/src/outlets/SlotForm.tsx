@@ -1,9 +1,11 @@
 import { useState, type ReactNode } from "react";
 
 import type { FormatName, Slot, SlotIn } from "../api/types";
-import { formatBytes, formatName, parseLimit, parsePx } from "../parts/figures";
+import { formatName, parsePx } from "../parts/figures";
 import { SizeFields } from "../parts/SizeFields";
 import { asTyped, divisible, readSize } from "../parts/sizing";
+import { asTypedWanted, readWanted } from "../parts/wanted";
+import { WantedFields } from "../parts/WantedFields";
 
 const FORMATS: FormatName[] = ["jpeg", "png", "webp", "avif", "gif"];
 const ANCHORS = { start: "upper or left part", middle: "middle", end: "lower or right part" } as const;
@@ -19,7 +21,7 @@ interface Props {
 export function SlotForm({ slot, onSave, onCancel }: Props) {
   const [name, setName] = useState(slot?.name ?? "");
   const [size, setSize] = useState(asTyped(slot));
-  const [limit, setLimit] = useState(slot ? formatBytes(slot.limit_bytes) : "");
+  const [wanted, setWanted] = useState(asTypedWanted(slot));
   const [formats, setFormats] = useState<FormatName[]>(slot?.formats ?? ["jpeg", "png", "webp"]);
   const [height, setHeight] = useState(slot?.greatest_height_px ? String(slot.greatest_height_px) : "");
   const [overlap, setOverlap] = useState(slot?.overlap_px ? String(slot.overlap_px) : "");
@@ -31,17 +33,17 @@ export function SlotForm({ slot, onSave, onCancel }: Props) {
 
   const save = () => {
     const read = readSize(size);
-    const limit_bytes = parseLimit(limit);
+    const aim = readWanted(wanted);
     const inLeaves = divisible(size.way);
     const greatest_height_px = inLeaves && height.trim() ? parsePx(height) : null;
     const overlap_px = inLeaves && overlap.trim() ? parsePx(overlap) : 0;
     if (!name.trim()) setProblem("Give the slot a name.");
     else if ("problem" in read) setProblem(read.problem);
-    else if (limit_bytes === null) setProblem("The limit is a size above 0, like 90 kB.");
+    else if ("problem" in aim) setProblem(aim.problem);
     else if (inLeaves && height.trim() && !greatest_height_px) setProblem("The greatest height is a number of px, or empty.");
     else if (overlap_px === null) setProblem("The overlap is a number of px, or empty.");
     else if (formats.length === 0) setProblem("Accept at least one format.");
-    else onSave({ name: name.trim(), ...read, limit_bytes, formats, greatest_height_px, overlap_px, numbered, anchor, enlarge, background });
+    else onSave({ name: name.trim(), ...read, ...aim, formats, greatest_height_px, overlap_px, numbered, anchor, enlarge, background });
   };
   const toggle = (format: FormatName) =>
     setFormats((current) => (current.includes(format) ? current.filter((row) => row !== format) : [...current, format]));
@@ -60,10 +62,9 @@ export function SlotForm({ slot, onSave, onCancel }: Props) {
       <div className="flex w-80 items-end gap-2">
         <SizeFields size={size} onChange={setSize} />
       </div>
-      <label className="w-24">
-        Limit, kB
-        <input className="input input-sm figure w-full" value={limit} onChange={(event) => setLimit(event.target.value)} />
-      </label>
+      <div className="flex w-96 items-end gap-2">
+        <WantedFields wanted={wanted} onChange={setWanted} />
+      </div>
       <fieldset className="flex gap-3 pb-1.5">
         <legend className="mb-1.5">Formats</legend>
         {FORMATS.map((format) => (

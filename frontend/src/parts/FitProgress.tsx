@@ -7,7 +7,7 @@ import { expectedWords, tryingWords } from "./fitWords";
 
 interface Props {
   job: Job;
-  limit_bytes: number;
+  limit_bytes: number | null;
   onStop: () => void;
 }
 

@@ -2,12 +2,12 @@ import type { FileTold, Job } from "../api/types";
 import { formatBytes } from "./figures";
 
 /** What a sample tells of the best file, before there is one. */
-export function expectedWords({ recipe, bytes, fidelity, met }: FileTold, limit_bytes: number): string {
-  if (!recipe) return `No file is expected to fit ${formatBytes(limit_bytes)}.`;
+export function expectedWords({ recipe, bytes, fidelity, met }: FileTold, limit_bytes: number | null): string {
+  const limit = limit_bytes === null ? "" : formatBytes(limit_bytes);
+  if (!recipe) return `No file is expected to fit ${limit}.`;
   const file = `${recipe}, about ${formatBytes(bytes)}, fidelity about ${fidelity.toFixed(0)}`;
-  return met
-    ? `Expected to fit ${formatBytes(limit_bytes)}: ${file}.`
-    : `Not expected to look acceptable under ${formatBytes(limit_bytes)}. At best: ${file}.`;
+  if (!limit) return `Expected: ${file}.`;
+  return met ? `Expected to fit ${limit}: ${file}.` : `Not expected to look acceptable under ${limit}. At best: ${file}.`;
 }
 
 /** The same in a few words, for a row that is not looked at. */

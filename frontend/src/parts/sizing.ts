@@ -57,9 +57,10 @@ export function atWidth(rules: Rules, width_px: number, made: { width_px: number
 /** The rules that an output was made for, alone. */
 export function rulesOf(output: Rules): Rules {
   const { way, width_px, height_px, percent, anchor, enlarge, background } = output;
-  const { limit_bytes, formats, greatest_height_px, overlap_px, numbered } = output;
+  const { limit_bytes, least_fidelity, formats, greatest_height_px, overlap_px, numbered } = output;
   return {
     way, width_px, height_px, percent, anchor, enlarge, background,
-    limit_bytes, formats, greatest_height_px: greatest_height_px ?? null, overlap_px, numbered,
+    limit_bytes: limit_bytes ?? null, least_fidelity: least_fidelity ?? null,
+    formats, greatest_height_px: greatest_height_px ?? null, overlap_px, numbered,
   };
 }

@@ -75,6 +75,7 @@ def prepare(job: Job) -> Work:
     cut, capture = output.cut, output.cut.capture
     frame, frame_json = cut.shown(), dict(cut.frame)
     order = output.order(choice_from_json(output.choice))
+    wanted_looks = order.fidelity or ACCEPTABLE_FIDELITY
     written: list[Path] = []
 
     def run(signals: Signals) -> list[_Made]:
@@ -96,7 +97,7 @@ def prepare(job: Job) -> Work:
             is_good = bool(output.file_key) and output.frame == frame_json and not job.made_way
             wanted = len(pieces) == 1 and not is_good
             give = give_early(signals, piece, drawn().size) if wanted else None
-            watch = _Telling(signals, give)
+            watch = _Telling(signals, give, wanted_looks)
             foretell_cut(partial(drawn, access="random"), piece.size, order, memory=_memory(), watch=watch)
             made.append(_make(drawn().held(), piece, order, stop_if_asked, written, watch))
         return made
@@ -105,7 +106,7 @@ def prepare(job: Job) -> Work:
         key_of_best: dict[int, str] = {}
 
         def give(best: Candidate | None, advice: tuple[Advice, ...]) -> None:
-            met = best is not None and best.fidelity >= ACCEPTABLE_FIDELITY
+            met = best is not None and best.fidelity >= wanted_looks
             result = FitResult(chosen=best, candidates=(), met=met, tries=1, advice=advice)
             if best and id(best) not in key_of_best:
                 key_of_best[id(best)] = _written(best, written)
@@ -173,8 +174,9 @@ def _make(
 class _Telling(FitWatch):
     """Passes on what is heard of a fit: to the job's row, and files and advice to the output's."""
 
-    def __init__(self, signals: Signals, give: GiveEarly | None) -> None:
+    def __init__(self, signals: Signals, give: GiveEarly | None, wanted_looks: float) -> None:
         self._signals = signals
+        self._wanted_looks = wanted_looks
         self._give = give
         self._best: Candidate | None = None
         self._advice: tuple[Advice, ...] = ()
@@ -193,7 +195,7 @@ class _Telling(FitWatch):
         if candidate.fidelity <= self._known_looks:
             return
         self._best = candidate
-        met = candidate.fidelity >= ACCEPTABLE_FIDELITY
+        met = candidate.fidelity >= self._wanted_looks
         told = {"bytes": candidate.byte_count, "fidelity": candidate.fidelity, "met": met}
         if self._give:  # before it is told of: who stops then finds it there
             self._give(candidate, ())

@@ -25,6 +25,7 @@ RULES = (
     "enlarge",
     "background",
     "limit_bytes",
+    "least_fidelity",
     "formats",
     "greatest_height_px",
     "overlap_px",
@@ -55,7 +56,10 @@ class Rules(models.Model):
     anchor = models.CharField(max_length=8, default="start", help_text="what stays when something is cut off")
     enlarge = models.BooleanField(default=False)
     background = models.CharField(max_length=7, default="#ffffff")
-    limit_bytes = models.PositiveIntegerField()
+    limit_bytes = models.PositiveIntegerField(null=True, blank=True)
+    least_fidelity = models.PositiveSmallIntegerField(
+        null=True, blank=True, help_text="as light as possible while it looks at least so good"
+    )
     formats = models.JSONField(default=list)
     greatest_height_px = models.PositiveIntegerField(null=True, blank=True)
     overlap_px = models.PositiveIntegerField(default=0, help_text="rows that a leaf repeats of the one above")
@@ -96,6 +100,7 @@ class Rules(models.Model):
             sizing=self.sizing,
             background=parse_colour(self.background),
             limit_bytes=self.limit_bytes,
+            fidelity=self.least_fidelity,
             formats=require_formats(self.formats),
             greatest_height_px=self.greatest_height_px,
             choice=choice,

@@ -25,7 +25,8 @@ class RulesSchema(Schema):
     """What a file has to keep to. 1 kB is 1,000 bytes.
 
     ``way`` says which of width, height and percent count. Rows that leaves repeat (``overlap_px``) and
-    the greatest height are px of the file.
+    the greatest height are px of the file. With ``least_fidelity`` the file is as light as possible while
+    it looks at least so good; without, as good as possible under the limit. One of them is there, or both.
     """
 
     way: Way = "width"
@@ -35,7 +36,8 @@ class RulesSchema(Schema):
     anchor: Anchor = "start"
     enlarge: bool = False
     background: str = "#ffffff"
-    limit_bytes: int
+    limit_bytes: int | None = None
+    least_fidelity: int | None = None
     formats: list[FormatName] = ["jpeg", "png", "webp"]
     greatest_height_px: int | None = Field(default=None, ge=1)
     overlap_px: int = Field(default=0, ge=0)
