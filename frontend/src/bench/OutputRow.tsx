@@ -35,20 +35,20 @@ export function OutputRow({ output, open, onToggle }: Props) {
           </span>
           {output.format && <span className="figure shrink-0 text-sm">{formatsOf(output)}</span>}
         </span>
-        <Figures output={output} />
+        <Figures output={output} open={open} />
       </button>
       {open && <Opened output={output} />}
     </li>
   );
 }
 
-function Figures({ output }: { output: Output }) {
+function Figures({ output, open }: { output: Output; open: boolean }) {
   if (!output.file_key)
     return (
       <span className="mt-1 block text-sm">
         <span className="figure">{output.size_words}</span>,{output.least_fidelity == null && " at most"}{" "}
         <span className="figure">{wantedWords(output)}</span>
-        {isFitting(output) && output.job.told?.expected && (
+        {!open && isFitting(output) && output.job.told?.expected && (
           <span className="block">{expectedShortly(output.job.told.expected)}</span>
         )}
       </span>
@@ -63,6 +63,7 @@ function Figures({ output }: { output: Output }) {
         </span>
         <span className="figure" data-fidelity title={`Fidelity: ${output.looks}`}>
           fidelity {output.fidelity?.toFixed(0)}
+          {output.least_fidelity != null && `, ${output.least_fidelity} wanted`}
         </span>
       </span>
       {limit_bytes != null && <LimitBar bytes={output.bytes} limit_bytes={limit_bytes} met={output.met} />}
@@ -71,7 +72,7 @@ function Figures({ output }: { output: Output }) {
           {output.leaves.length > 0 && "heaviest "}
           {formatBytes(output.bytes)}
         </span>
-        <span>{output.least_fidelity == null ? `of ${wantedWords(output)}` : wantedWords(output)}</span>
+        <span>{limit_bytes == null ? "as light as it can be" : `of ${formatBytes(limit_bytes)}`}</span>
       </span>
     </span>
   );

@@ -12,6 +12,7 @@ const WORTH_NAMING = 30;
 /** Of the formats of which no file was made, the best that is expected under the limit; the best first. */
 export function expectedChoices(output: Output): Expected[] {
   const made = new Set(output.candidates.map((row) => row.choice.format));
+  if (output.least_fidelity != null) return []; // what was not made there is expected to be heavier
   const best = new Map<FormatName, Expected>();
   for (const point of output.tradeoffs.flatMap((row) => row.points)) {
     const { format } = point.choice;

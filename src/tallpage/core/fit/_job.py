@@ -113,14 +113,13 @@ def fit_cut(
         should_stop=should_stop,
     )
     if light is not None:
-        result = replace(result, met=False)
+        # What else would help is found for files that look acceptable, which is less than was asked for.
+        needed = _limit_for_looks(order, light)
+        for piece in needed:
+            watch.advising(piece)
+        return replace(result, met=False, advice=needed)
     if result.met or not advised:
         return result
-    needed = _limit_for_looks(order, light) if light else None
-    if needed is not None:
-        watch.advising(needed)
-    if needed is not None and result.chosen and result.chosen.fidelity >= ACCEPTABLE_FIDELITY:
-        return replace(result, advice=(needed,))
     advice = advise(
         raster,
         order.limit_bytes,
@@ -138,16 +137,19 @@ def _is_within(made: Candidate, order: FitOrder) -> bool:
     return order.limit_bytes is None or made.byte_count <= order.limit_bytes
 
 
-def _limit_for_looks(order: FitOrder, light: FitResult) -> Advice | None:
-    """The limit under which a file looks as good as was asked for; None where none does."""
+def _limit_for_looks(order: FitOrder, light: FitResult) -> tuple[Advice, ...]:
+    """The limit under which a file looks as good as was asked for; nothing where none does."""
     if not light.met or light.chosen is None:
-        return None
+        return ()
     needed_bytes = light.chosen.byte_count
-    return Advice(
-        kind="limit",
-        value=needed_bytes,
-        sentence=f"To look as good as fidelity {order.fidelity:g}, it needs {format_bytes(needed_bytes)} "
-        f"as {FORMATS[light.chosen.choice.format].name}.",
+    name = FORMATS[light.chosen.choice.format].name
+    return (
+        Advice(
+            kind="limit",
+            value=needed_bytes,
+            sentence=f"To look as good as fidelity {order.fidelity:g}, it needs {format_bytes(needed_bytes)} "
+            f"as {name}.",
+        ),
     )
 
 
