@@ -3,6 +3,7 @@
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 from tests.pictures import decoded
@@ -97,7 +98,7 @@ def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> Non
     width.send_keys("700")
     limit.send_keys(Keys.CONTROL, "a")
     limit.send_keys("0", Keys.ENTER)
-    person.see_text("The limit is not a size above 0.")
+    person.see_text("The limit is a size above 0")
     limit.send_keys(Keys.CONTROL, "a")
     limit.send_keys("4", Keys.ENTER)
     person.see("[data-output][data-state=done] [role=alert]")
@@ -125,6 +126,77 @@ def test_a_long_search_says_what_it_expects_and_is_stopped_with_what_there_is(pe
     person.button("Save file").click()
     saved = person.until(lambda _: person.saved_file())
     assert saved.stat().st_size == row["bytes"]
+
+
+def _want(person: Person, aim: str, *, fidelity: str = "", limit: str = "") -> None:
+    """Ask for a file 480 px wide by rules of one's own."""
+    width = person.see("aside input[placeholder='720']")
+    width.send_keys(Keys.CONTROL, "a")
+    width.send_keys("480")
+    choices = next(row for row in person.all("aside select") if "under a limit" in row.text)
+    Select(choices).select_by_value(aim)
+    if fidelity:
+        person.see("aside input[placeholder='85']").send_keys(fidelity)
+    field = person.see("aside input[placeholder='90'], aside input[placeholder='none']")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys(Keys.BACKSPACE, limit, Keys.ENTER)
+
+
+def test_the_lightest_file_that_looks_so_good_is_asked_for_by_a_band_and_by_a_number(person: Person) -> None:
+    capture_id = person.take("/")
+    person.open_bench(capture_id)
+    _cut_upper_part(person)
+    _want(person, "75")
+    person.see("[data-output][data-state=done] [data-bytes]")
+    assert "75 wanted" in person.see("[data-fidelity]").text
+    assert "lightest" in person.see("[data-why]").text
+    _want(person, "number", fidelity="86", limit="900")
+    person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 2)
+    cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
+    band, number = person.ask(f"/cuts/{cut_id}/outputs")
+    assert band["fidelity"] >= 75
+    assert number["fidelity"] >= 86
+    assert band["bytes"] < number["bytes"] <= 900_000
+    _want(person, "88", limit="6")
+    person.see_text("but does not look as good as fidelity 88")
+    person.button("Fit under ").click()
+    person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 4)
+    *_, tight, helped = person.ask(f"/cuts/{cut_id}/outputs")
+    assert (tight["met"], helped["met"]) == (False, True)
+    assert tight["bytes"] <= 6_000
+    assert helped["fidelity"] >= 88
+    person.press("c")
+    person.see("aside[aria-label='The file']")
+    assert "lightest at fidelity 88" in person.see("aside[aria-label='The file']").text
+
+
+def test_three_slots_at_once_each_say_what_is_expected_before_any_has_come_to_its_end(
+    person: Person,
+) -> None:
+    capture_id = person.take("/islands")
+    person.open_bench(capture_id)
+    outlet = person.change("POST", "/outlets", {"name": "Lantern weekly"})
+    for name, width_px in (("Wide", 720), ("Middle", 600), ("Small", 480)):
+        slot = {"name": name, "width_px": width_px, "limit_bytes": 90_000, "formats": ["jpeg", "webp"]}
+        person.change("POST", f"/outlets/{outlet['id']}/slots", slot)
+    person.open_bench(capture_id)
+    person.add_slot("All 3 slots")
+    cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
+
+    def each_has_begun(_: object) -> bool:
+        rows = person.ask(f"/cuts/{cut_id}/outputs")
+        return len(rows) == 3 and all((row["job"]["told"] or {}).get("expected") for row in rows)
+
+    person.until(each_has_begun)
+    states = [row["job"]["state"] for row in person.ask(f"/cuts/{cut_id}/outputs")]
+    assert "done" not in states[:2], "two of them wait for their turn with what they have said"
+    assert len(person.all("[data-output]")) == 3
+    last = person.all("[data-output] > button")[2]
+    assert last.get_attribute("aria-expanded") == "true", "the row in hand"
+    for row in person.ask(f"/cuts/{cut_id}/outputs"):
+        person.change("POST", f"/outputs/{row['id']}/stop")
+    person.until(lambda _: not person.all("[data-state=running], [data-state=queued]"))
+    person.change("DELETE", f"/outlets/{outlet['id']}")
 
 
 def test_an_outlet_is_added_changed_and_deleted(person: Person) -> None:

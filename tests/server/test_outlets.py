@@ -141,7 +141,8 @@ def test_a_choice_that_makes_no_sense_is_refused(
         ({"width_px": 0, "limit_bytes": 9_000}, "width_impossible"),
         ({"width_px": 10_000_000, "limit_bytes": 9_000}, "width_impossible"),
         ({"width_px": 100, "limit_bytes": 0}, "limit_impossible"),
-        ({}, "invalid"),
+        ({"width_px": 100}, "limit_impossible"),
+        ({"width_px": "wide", "limit_bytes": 9_000}, "invalid"),
     ],
 )
 def test_absurd_rules_are_refused_and_no_row_is_added(api: Api, cut_id: int, rules: dict, code: str) -> None:
@@ -204,6 +205,41 @@ def test_compare_shows_both_at_the_same_place(
         assert original.shape == (height, 160, 3)
         assert_close(result, original, mean=8)
     assert api.refused("GET", f"/outputs/{output_id}/original/3")["status"] == 404
+
+
+def test_a_slot_may_ask_for_the_lightest_file_that_looks_so_good(
+    api: Api, run_queue: RunQueue, cut_id: int, slot_id: int
+) -> None:
+    light = {**SLOT, "limit_bytes": None, "least_fidelity": 80}
+    api.send("PUT", f"/slots/{slot_id}", light)
+    text = api.get("/outlets/file")
+    assert text["outlets"][0]["slots"][0]["least_fidelity"] == 80
+    assert api.send("POST", "/outlets/file", text)["changed"] == ["Harbour Gazette"]
+    api.send("POST", f"/cuts/{cut_id}/outputs", {"slot_id": slot_id}, status=202)
+    run_queue()
+    row = _ledger(api, cut_id)
+    assert (row["limit_bytes"], row["least_fidelity"], row["met"]) == (None, 80, True)
+    assert row["fidelity"] >= 80
+    assert "lightest" in row["why"]
+    choice = {"format": "jpeg", "quality": 5}
+    api.send("POST", f"/outputs/{row['id']}/fit", {"choice": choice}, status=202)
+    run_queue()
+    assert not _ledger(api, cut_id)["met"], "made by hand it looks worse than was asked for"
+
+
+@pytest.mark.parametrize(
+    "wanted",
+    [
+        {"limit_bytes": None},
+        {"limit_bytes": None, "least_fidelity": 20},
+        {"limit_bytes": None, "least_fidelity": 101},
+    ],
+)
+def test_a_slot_that_asks_for_nothing_that_can_be_made_is_refused(
+    api: Api, slot_id: int, wanted: dict[str, object]
+) -> None:
+    assert api.refused("PUT", f"/slots/{slot_id}", {**SLOT, **wanted})["status"] == 422
+    assert api.get("/outlets")[0]["slots"][0]["limit_bytes"] == SLOT["limit_bytes"]
 
 
 def test_a_removed_row_takes_its_file_along(api: Api, run_queue: RunQueue, cut_id: int, slot_id: int) -> None:

@@ -15,7 +15,7 @@ _FASTEST = 9
 def tall_avif(rows: NDArray[np.uint8], *, quality: int, effort: int) -> bytes:
     """The file of rows of shape (height, width, 3 or 4), with full colour planes.
 
-    Quality and effort are libvips': within a hundredth the bytes and looks are the same (``bench/tall``).
+    Quality and effort are libvips': within a hundredth the bytes and looks are the same (`decision 29`).
     """
     buffer = io.BytesIO()
     picture = Image.fromarray(rows)
