@@ -13,7 +13,7 @@ from typer.core import TyperGroup
 
 COMMANDS = {
     "capture": "Take a full-length picture of a page into one PNG file.",
-    "fit": "Find the best-looking file of a picture that is never over a limit.",
+    "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
     "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
     "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",
     "tidy": "Clear what nothing in the data folder refers to. The running server does so once an hour.",
