@@ -175,6 +175,19 @@ def test_work_of_other_kinds_is_done_in_the_order_it_came_in(sample: Sample) -> 
     assert next_in_turn(first.pk) == first.pk
 
 
+def test_a_job_that_is_stopped_as_it_makes_way_is_stopped_at_once(sample: Sample) -> None:
+    _take_turns(sample)
+    job = enqueue("sample")
+
+    def make_way(_signals: Signals) -> object:
+        raise MadeWay
+
+    sample.run = make_way
+    Job.objects.filter(pk=job.pk).update(stop_requested=True)
+    run_job(job.pk)
+    assert (_state(job), sample.discarded) == ("stopped", 1)
+
+
 def test_a_job_that_is_stopped_while_it_makes_way_stays_stopped(sample: Sample) -> None:
     _take_turns(sample)
     first, _ = enqueue("sample"), enqueue("sample")

@@ -95,7 +95,7 @@ function Opened({ output }: { output: Output }) {
   const worthFittingAgain = !fitting && (output.stale || !output.file_key || output.job.state !== "done");
   return (
     <div className="px-4 pb-4">
-      {fitting && <FitProgress job={output.job} limit_bytes={output.limit_bytes ?? null} onStop={() => stop.mutate(output.id)} />}
+      {fitting && <FitProgress job={output.job} limit_bytes={output.least_fidelity == null ? (output.limit_bytes ?? null) : null} onStop={() => stop.mutate(output.id)} />}
       {output.job.state === "stopped" && !output.file_key && <p className="my-2 text-sm">Stopped before there was a file.</p>}
       {output.job.state === "failed" && output.job.error && (
         <ProblemNote sentence={output.job.error.sentence} hint={output.job.error.hint} />

@@ -10,9 +10,9 @@ import { Knobs } from "../bench/Knobs";
 import { formatBytes } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";
-import { wantedWords } from "../parts/wanted";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
+import { wantedWords } from "../parts/wanted";
 import { COMPARE_KEYS, CompareView } from "./CompareView";
 
 

@@ -1,5 +1,6 @@
 """As light as possible while it looks so good."""
 
+from dataclasses import replace
 from typing import ClassVar
 
 import numpy as np
@@ -10,7 +11,7 @@ from hypothesis import strategies as st
 from tallpage.core.errors import FitError
 from tallpage.core.fit import Candidate, Choice, FitOrder, FitResult, FitWatch, Verdict, fit_cut, fit_with
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._lightest import lightest, search_lowest
+from tallpage.core.fit._lightest import search_lowest
 from tallpage.core.sizing import Sizing
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
@@ -98,10 +99,17 @@ def test_a_watch_hears_what_is_expected_and_then_the_file() -> None:
             self.made.append(candidate)
 
     heard = Heard()
-    result = lightest(raster_of(photograph(300, 300)), fidelity=75, formats=ALL, watch=heard)
+    raster = raster_of(photograph(300, 300))
+    free = FitOrder(sizing=Sizing(width_px=300), limit_bytes=None, formats=ALL, fidelity=75)
+    result = fit_cut(lambda _: raster, raster.size, free, watch=heard)
     assert heard.made == [result.chosen]
     assert heard.expected[0].met
     assert heard.expected[0].byte_count == pytest.approx(heard.made[0].byte_count, rel=0.4)
+    limit_bytes = heard.made[0].byte_count // 2
+    heard.made.clear()
+    fit_cut(lambda _: raster, raster.size, replace(free, limit_bytes=limit_bytes), watch=heard)
+    assert heard.made
+    assert all(row.byte_count <= limit_bytes for row in heard.made), "who stops keeps what was told last"
 
 
 @settings(max_examples=60, deadline=None)

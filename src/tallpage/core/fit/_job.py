@@ -99,9 +99,10 @@ def fit_cut(
             watch=watch,
             should_stop=should_stop,
         )
-        if order.limit_bytes is None:
-            return light
-        if light.met and light.chosen and light.chosen.byte_count <= order.limit_bytes:
+        # A file over the limit is never told of: who stops then would keep it.
+        if order.limit_bytes is None or (light.met and light.chosen and _is_within(light.chosen, order)):
+            if light.chosen is not None:
+                watch.best_so_far(light.chosen)
             return light
     assert order.limit_bytes is not None  # noqa: S101  (an order has a limit or a fidelity)
     result = fit_raster(

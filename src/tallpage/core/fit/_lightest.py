@@ -78,8 +78,6 @@ def lightest(
             good.append(measured(source, recipe, recipe.choice_at(0)))
     best = _best_of_each([*found, *good], fidelity)
     chosen = next(iter(best), None)
-    if chosen is not None:
-        teller.made(chosen)
     return FitResult(
         chosen=chosen,
         candidates=best,

@@ -69,7 +69,8 @@ def _run_job(job_id: int) -> None:
         result = _wait(_work_thread().submit(work.run, signals), job, owner, signals, work.keep_early)
         _keep(job, owner, work, result)
     except MadeWay:
-        once_it_can_be_written(lambda: _queue_again(job, owner))
+        if not once_it_can_be_written(lambda: _queue_again(job, owner)):
+            _finish(job, owner, Job.State.STOPPED)  # which was asked for at the last moment
         _discard(work)
     except Stopped:
         _finish(job, owner, Job.State.STOPPED)
@@ -116,17 +117,19 @@ def _claim_now(job_id: int, owner: str) -> Job | None:
         return job
 
 
-def _queue_again(job: Job, owner: str) -> None:
-    """Let a job wait for its turn; what it has begun does not count as an attempt that failed."""
+def _queue_again(job: Job, owner: str) -> bool:
+    """Let a job wait for its turn, unless it is to stop; what it has begun is no attempt that failed."""
     with transaction.atomic():
         ours = Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING, stop_requested=False)
-        if ours.update(
+        waits = ours.update(
             state=Job.State.QUEUED,
             owner="",
             made_way=True,
             attempts=F("attempts") - 1,
-        ):
+        )
+        if waits:
             hand_over(job)
+    return bool(waits)
 
 
 def _wait(
