@@ -19,7 +19,7 @@ from bench.fit import FORMATS, judged
 from bench.pictures import Job, held_out, jobs
 from tallpage.core.fit import fit_raster
 from tallpage.core.fit._content import nature_of
-from tallpage.core.fit._recipes import RECIPES, Nature, Recipe, encode, patient_recipe
+from tallpage.core.fit._recipes import RECIPES, Nature, Recipe, encode, finer_palette, patient_recipe
 from tallpage.core.picture import Raster
 
 _NEIGHBOURS = 3
@@ -33,7 +33,8 @@ def ways(raster: Raster) -> Iterator[tuple[str, Recipe, Nature]]:
     for recipe in RECIPES:
         if recipe.format not in FORMATS["all"]:
             continue
-        yield recipe.name, recipe, nature
+        finer = recipe.name == "PNG, palette" and not nature.photographic
+        yield recipe.name, finer_palette(recipe) if finer else recipe, nature
         if recipe.name == "AVIF" and raster.size.pixels <= _PATIENT_UP_TO_PIXELS:
             yield "AVIF, patient", patient_recipe(recipe), nature
         if recipe.name == "WebP":

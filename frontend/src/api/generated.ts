@@ -1940,7 +1940,7 @@ export interface components {
             /** Quality */
             quality?: number | null;
             /** Colours */
-            colours?: (2 | 4 | 16 | 256) | null;
+            colours?: (2 | 4 | 16 | 32 | 64 | 128 | 256) | null;
             /**
              * Subsampled
              * @default false

@@ -10,7 +10,7 @@ import { TradeoffChart } from "./TradeoffChart";
 
 const LEAST_QUALITY = 2;
 const GREATEST_QUALITY = 98;
-const PALETTES = [2, 4, 16, 256] as const;
+const PALETTES = { png: [2, 4, 16, 32, 64, 128, 256], gif: [2, 4, 16, 256] } as const;
 
 /** What was tried, side by side, and the choice by hand. Letting go of a knob makes the file. */
 export function Knobs({ output }: { output: Output }) {
@@ -92,9 +92,9 @@ function Settings({ chosen, onChoose }: KnobProps) {
           <select
             className="select select-xs w-20"
             value={chosen.colours}
-            onChange={(event) => onChoose(changedChoice(chosen, { colours: Number(event.target.value) as (typeof PALETTES)[number] }))}
+            onChange={(event) => onChoose(changedChoice(chosen, { colours: Number(event.target.value) as (typeof PALETTES.png)[number] }))}
           >
-            {PALETTES.map((count) => (
+            {PALETTES[chosen.format === "gif" ? "gif" : "png"].map((count) => (
               <option key={count}>{count}</option>
             ))}
           </select>

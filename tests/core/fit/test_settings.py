@@ -110,3 +110,36 @@ def test_avif_goes_to_20_000_px_by_another_way_and_looks_the_same() -> None:
     assert abs(tall.byte_count / low.byte_count - 17 / 16) < 0.1
     see_through = np.dstack([column, np.tile(np.arange(64, dtype=np.uint8) * 4, (17_000, 1))])
     assert Raster.decode(fit_with(raster_of(see_through), Choice(format="avif", quality=50)).data).has_alpha
+
+
+def _discs(side_px: int) -> Pixels:
+    """A mark of few colours with soft edges on a plain ground."""
+    y, x = np.mgrid[0:side_px, 0:side_px]
+    from_centre_px = np.hypot(y - side_px / 2, x - side_px / 2)
+    pixels = np.full((side_px, side_px, 3), 255.0)
+    for share, colour in ((0.48, (31, 78, 107)), (0.38, (244, 239, 226)), (0.25, (217, 119, 43))):
+        cover = np.clip((share * side_px - from_centre_px) / 3, 0, 1)[:, :, None]
+        pixels = pixels * (1 - cover) + np.array(colour) * cover
+    return pixels.astype(np.uint8)
+
+
+@pytest.mark.parametrize("colours", [2, 4, 16, 32, 64, 128, 256])
+def test_a_palette_has_no_more_colours_than_were_asked_for(colours: int) -> None:
+    data = fit_with(raster_of(_discs(240)), Choice(format="png", colours=colours)).data
+    shown = np.unique(decoded(data).reshape(-1, 3), axis=0)
+    assert colours / 2 <= len(shown) <= colours
+
+
+def test_plain_areas_of_a_drawing_are_not_speckled_by_a_small_palette() -> None:
+    data = fit_with(raster_of(_discs(240)), Choice(format="png", colours=4)).data
+    centre = decoded(data)[105:135, 105:135].reshape(-1, 3)
+    assert len(np.unique(centre, axis=0)) == 1
+
+
+def test_a_drawing_gets_as_many_colours_as_its_limit_has_room_for() -> None:
+    raster = raster_of(_discs(240))
+    few, some = (fit_with(raster, Choice(format="png", colours=count)) for count in (16, 64))
+    chosen = fit_raster(raster, limit_bytes=some.byte_count, formats=("png",)).chosen
+    assert chosen is not None
+    assert few.byte_count < chosen.byte_count <= some.byte_count
+    assert chosen.fidelity > few.fidelity

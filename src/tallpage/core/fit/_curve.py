@@ -7,7 +7,7 @@ import math
 from dataclasses import dataclass, replace
 
 from tallpage.core.fit._known import Sample
-from tallpage.core.fit._recipes import Recipe
+from tallpage.core.fit._recipes import Recipe, patient_recipe
 from tallpage.core.once import once
 
 
@@ -87,6 +87,8 @@ class Curve:
             return self.points[0], self.points[0], 0.0
         at = min(max(bisect.bisect_left(knobs, knob), 1), len(knobs) - 1)
         low, high = self.points[at - 1], self.points[at]
+        if self.recipe.palette:  # each doubling counts alike
+            return low, high, math.log(knob / low.knob) / math.log(high.knob / low.knob)
         return low, high, (knob - low.knob) / (high.knob - low.knob)
 
 
@@ -114,6 +116,13 @@ def calibrated(curve: Curve, sample: Sample, knob: int) -> Curve:
     data = sample.picture.encoded(curve.recipe.choice_at(knob))
     careful_bytes = of_the_whole(len(data), sample, curve.recipe.fixed_bytes)
     return replace(curve, weight=curve.weight * careful_bytes / curve.bytes_at(knob))
+
+
+def patient_curve(plain: Curve, sample: Sample, quality: int) -> Curve:
+    """The curve of AVIF with more time for each file; what that saves is found at one ``quality``."""
+    recipe = patient_recipe(plain.recipe)
+    hasty, patient = (len(sample.picture.encoded(row.choice_at(quality))) for row in (plain.recipe, recipe))
+    return replace(plain, recipe=recipe, weight=plain.weight * patient / hasty)
 
 
 def _careful_curve(sample: Sample, recipe: Recipe, *, draft: bool) -> Curve:

@@ -8,9 +8,9 @@ from concurrent.futures import Executor, ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of, rough_curve_of
+from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of, patient_curve, rough_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
-from tallpage.core.fit._forecast import Forecast, forecast, patient_forecast, softened_forecast
+from tallpage.core.fit._forecast import Forecast, forecast, softened_forecast
 from tallpage.core.fit._formats import Format
 from tallpage.core.fit._known import KnownPicture, Sample
 from tallpage.core.fit._making import Candidate, measured, ready_for
@@ -34,6 +34,8 @@ _CAUTION_ONCE = 1.03
 """Single files are aimed a little below the limit."""
 _NEAR_ENOUGH, _NEAR_ENOUGH_WHEN_SLOW, _COMPARABLE = 0.955, 0.94, 0.88
 """Shares of the limit from which another file would look hardly better, or tell hardly more."""
+_NEAR_ENOUGH_IN_COLOURS = 0.99
+"""The same of palettes: more colours look better at once."""
 LEAST_NEAR_ENOUGH = min(_NEAR_ENOUGH, _NEAR_ENOUGH_WHEN_SLOW)
 _IN_THE_RUNNING = 4.0
 """Points of expected fidelity behind the best within which a format is searched as carefully."""
@@ -43,11 +45,8 @@ _SOFTENED_BELOW = 35.0
 """Fidelity from which softening never gained so much."""
 _SOFTENING_GAINS = 4.0
 """Points that a softened file must be ahead: our fidelity likes softness a little more than people do."""
-_PATIENT_UP_TO_PIXELS = 1_300_000
-"""Of larger pictures each file would take longer than all that were made before."""
-_PATIENT_TRIES = 2
-_PATIENCE_GAINS = 6.0
-"""Points that more time gains at most."""
+_PATIENT_UP_TO_PIXELS = 1_500_000
+"""Of larger pictures each file would take longer than all of all other formats together."""
 _DEBLOCKED_UP_TO_PIXELS = 2_000_000
 """Larger pictures would take seconds more."""
 _AT_ONCE = 2
@@ -108,7 +107,6 @@ def fit_raster(
         if not search.found:  # nothing can look better than the same pixels
             search.try_lossy()
             search.try_deblocked()
-            search.try_patiently()
             search.try_softened()
     best: dict[str, Candidate] = {}  # what was tried for comparison may have been tried again
     for candidate in search.found:
@@ -167,7 +165,6 @@ class _Search:
         self._teller = teller
         self._tries: Counter[Format] = Counter()
         self._likeliest: Forecast | None = None
-        self._forecasts: dict[Format, Forecast] = {}
 
     def try_quickly(self) -> None:
         """A file made in the quickest way there is, to be told of; it competes with none of the others."""
@@ -227,7 +224,6 @@ class _Search:
         again = [row for row in compared if best is None or best.recipe == row.forecast.recipe.name]
         self._make([_Plan(row.forecast) for row in again])
         self._likeliest = plans[0].forecast if plans else None
-        self._forecasts = {row.forecast.recipe.format: row.forecast for row in plans}
 
     def try_deblocked(self) -> None:
         """The best file again, where it is a WebP of a page, with its smoothing tried out: it is as heavy."""
@@ -249,24 +245,6 @@ class _Search:
             self.found[self.found.index(best)] = better
             self._teller.made(better)
 
-    def try_patiently(self) -> None:
-        """AVIF of letters and drawings again, where it is the best or near, with more time for each file."""
-        plain = self._forecasts.get("avif")
-        best = max((row.fidelity for row in self.found), default=0.0)
-        made = [row.fidelity for row in self.found if row.choice.format == "avif"]
-        if plain is None or not made or self._source.nature.photographic:
-            return
-        if max(made) < best - _PATIENCE_GAINS:
-            return
-        if self._source.raster.size.pixels > _PATIENT_UP_TO_PIXELS:
-            return
-        found = patient_forecast(plain, self._sample, self._limit_bytes, whole=self._source)
-        if found is None:
-            return
-        candidate = self._best_of(_Plan(found), at_once=self._at_once, more_tries=_PATIENT_TRIES)
-        if candidate is not None and candidate.fidelity > max(made):
-            self.found.append(candidate)
-
     def try_softened(self) -> None:
         """Where nothing fits that comes near, the likeliest format again from slightly softened pixels."""
         best = max((row.fidelity for row in self.found), default=0.0)
@@ -276,7 +254,7 @@ class _Search:
         # Foretold against foretold: a sample errs alike for both.
         if found is None or found.looks < self._likeliest.looks + _SOFTENING_GAINS:
             return
-        candidate = self._best_of(_Plan(found), at_once=self._at_once)
+        candidate = self._best_of(found.curve, at_once=self._at_once)
         if candidate is not None and candidate.fidelity >= best + _SOFTENING_GAINS:
             self.found.append(candidate)
 
@@ -297,9 +275,19 @@ class _Search:
     def _make(self, plans: Sequence[_Plan]) -> None:
         """The files of some plans; where there is one only, two of its files at a time."""
         if len(plans) == 1:
-            self._note([self._best_of(plans[0], at_once=self._at_once)])
+            self._note([self._made_of(plans[0], at_once=self._at_once)])
         else:
-            self._note(self._pool.map(self._best_of, plans))
+            self._note(self._pool.map(self._made_of, plans))
+
+    def _made_of(self, plan: _Plan, at_once: int = 1) -> Candidate | None:
+        """The file of a plan."""
+        curve = plan.forecast.curve
+        if plan.for_comparison:
+            compared = replace(curve, weight=curve.weight * _CAUTION_ONCE)
+            return self._best_of(compared, most_tries=_TRIES_FOR_COMPARISON, near_enough=_COMPARABLE)
+        if curve.recipe.format == "avif" and self._source.raster.size.pixels <= _PATIENT_UP_TO_PIXELS:
+            curve = patient_curve(curve, self._sample, plan.forecast.knob)
+        return self._best_of(curve, at_once=at_once)
 
     def _same_pixels(self, recipe: Recipe) -> Candidate | None:
         """The lossless file of a recipe, if it fits."""
@@ -313,14 +301,20 @@ class _Search:
         self._teller.made(made)
         return made
 
-    def _best_of(self, plan: _Plan, *, at_once: int = 1, more_tries: int | None = None) -> Candidate | None:
-        """The best fitting file of one recipe; only on its own may it make several at once."""
+    def _best_of(
+        self,
+        curve: Curve,
+        *,
+        at_once: int = 1,
+        most_tries: int | None = None,
+        near_enough: float | None = None,
+    ) -> Candidate | None:
+        """The best fitting file of one recipe; only on its own may it make several at once.
+
+        Without ``most_tries`` it takes what is left of its format's.
+        """
         self._should_stop()
-        curve = plan.forecast.curve
-        left = _MOST_TRIES - self._tries[curve.recipe.format] if more_tries is None else more_tries
-        most_tries = min(left, _TRIES_FOR_COMPARISON) if plan.for_comparison else left
-        caution = _CAUTION_ONCE if plan.for_comparison else 1.0
-        near_enough = _NEAR_ENOUGH_WHEN_SLOW if curve.recipe.slow else _NEAR_ENOUGH
+        left = _MOST_TRIES - self._tries[curve.recipe.format]
 
         def size_at(knob: int) -> int:
             self._should_stop()
@@ -334,10 +328,10 @@ class _Search:
             sizes_at,
             curve.recipe.knobs,
             self._limit_bytes,
-            estimate=lambda knob: curve.bytes_at(knob) * caution,
-            most_tries=most_tries,
+            estimate=curve.bytes_at,
+            most_tries=left if most_tries is None else most_tries,
             at_once=at_once,
-            near_enough=_COMPARABLE if plan.for_comparison else near_enough,
+            near_enough=near_enough or _near_enough(curve.recipe),
         )
         self._tries[curve.recipe.format] += outcome.tries
         if outcome.knob is None:
@@ -345,6 +339,13 @@ class _Search:
         made = measured(self._source, curve.recipe, curve.recipe.choice_at(outcome.knob))
         self._teller.made(made)
         return made
+
+
+def _near_enough(recipe: Recipe) -> float:
+    """Share of the limit from which another file of a recipe is not worth its time."""
+    if recipe.palette:
+        return _NEAR_ENOUGH_IN_COLOURS
+    return _NEAR_ENOUGH_WHEN_SLOW if recipe.slow else _NEAR_ENOUGH
 
 
 def _within(curves: Iterable[Curve], limit_bytes: int) -> list[tuple[Curve, int]]:

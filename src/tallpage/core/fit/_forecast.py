@@ -8,7 +8,7 @@ from dataclasses import replace
 from tallpage.core.fit._curve import Curve, calibrated, rough_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._known import KnownPicture, Sample
-from tallpage.core.fit._recipes import Recipe, patient_recipe, softened_recipe
+from tallpage.core.fit._recipes import Recipe, softened_recipe
 from tallpage.core.fit._watching import Verdict
 from tallpage.core.once import once
 
@@ -32,18 +32,18 @@ class Forecast:
         self.curve = curve
         self.recipe = curve.recipe
         self._sample = sample
-        self._knob = knob
+        self.knob = knob
         self._limit_bytes = limit_bytes
 
     @once
     def looks(self) -> float:
         """Expected fidelity; judging takes as long as encoding, so it is done when it is asked for."""
-        fidelity = self._sample.picture.fidelity(self.recipe.choice_at(self._knob))
-        careful_bytes = self.curve.bytes_at(self._knob)
-        if self._knob == self.recipe.knobs[0] and careful_bytes > self._limit_bytes:
+        fidelity = self._sample.picture.fidelity(self.recipe.choice_at(self.knob))
+        careful_bytes = self.curve.bytes_at(self.knob)
+        if self.knob == self.recipe.knobs[0] and careful_bytes > self._limit_bytes:
             return fidelity - _UNLIKELY
         left = math.log(self._limit_bytes / careful_bytes)
-        if self._knob == self.recipe.knobs[-1]:
+        if self.knob == self.recipe.knobs[-1]:
             left = min(left, 0.0)  # what the highest leaves free, nothing makes use of
         if self.recipe.draft_weights is not None:
             fidelity += min(_POINTS_AN_E_FOLD, _SHARE_AN_E_FOLD * (100.0 - fidelity)) * left
@@ -51,7 +51,7 @@ class Forecast:
 
     def verdict(self) -> Verdict:
         """The forecast as it is told to a person."""
-        careful_bytes = round(self.curve.bytes_at(self._knob))
+        careful_bytes = round(self.curve.bytes_at(self.knob))
         return Verdict(
             recipe=self.recipe.name,
             byte_count=min(careful_bytes, self._limit_bytes),
@@ -65,13 +65,6 @@ def forecast(
 ) -> Forecast | None:
     """The forecast of one recipe; None where it is hopeless. It is surer when the ``whole`` is there."""
     return _foretold(rough_curve_of(sample, recipe), sample, limit_bytes, whole)
-
-
-def patient_forecast(
-    plain: Forecast, sample: Sample, limit_bytes: int, *, whole: KnownPicture
-) -> Forecast | None:
-    """The forecast of AVIF with more time for each file; None where it is hopeless."""
-    return _foretold(replace(plain.curve, recipe=patient_recipe(plain.recipe)), sample, limit_bytes, whole)
 
 
 def softened_forecast(

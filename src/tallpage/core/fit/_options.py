@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from tallpage.core.fit._formats import Format
 from tallpage.core.fit._known import KnownPicture, Sample
-from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, PALETTE_RECIPES, Choice, Recipe
+from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, Choice, Recipe, finer_palette
 from tallpage.core.geometry import Size
 from tallpage.core.once import once
 
@@ -15,6 +15,9 @@ _CAREFUL_PNG = 0.6
 """As light as this share of a quickly made PNG a careful one may be."""
 _CAREFUL_WEBP = 0.9
 """The same of lossless WebP."""
+_WEBP_SAVES, _WEBP_SAVES_AT_MOST = 3.0, 9.0
+"""Lossless WebP is so many times lighter than a quickly made PNG at most: usually, and where a drawing
+repeats itself (5.2 on a page of code, which its sample does not show)."""
 _LIGHTER_THAN_ITS_SAMPLE = 0.5
 """As light as this share of what a sample tells lossless files of letters and drawings may be: what is
 drawn again and again is stored once in the whole, and a sample holds less of it."""
@@ -26,6 +29,8 @@ _PALETTE_SAVES = 6.0
 """Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
 _PALETTE_SAVES_AT_MOST = 12.0
 """The same where only JPEG stands beside them, which damages letters sooner."""
+_PALETTE_SAVES_OF_SMALL, _SMALL_PIXELS = 15.0, 250_000
+"""And of drawings as small as this, of which four colours may be enough, and palettes are soon tried."""
 _HALVED_BELOW_BITS = 1.25
 """Bits a pixel below which photographs never look better with full colour planes."""
 
@@ -63,26 +68,34 @@ class Options:
         """Whether a lossless file is likely to fit."""
         if self._quick_png <= self._limit_bytes:
             return True
-        return "webp" in self._usable and self._quick_png < math.inf and self._quick_webp <= self._limit_bytes
+        near = self._quick_png <= _WEBP_SAVES * self._limit_bytes
+        return "webp" in self._usable and near and self._quick_webp <= self._limit_bytes
 
     @once
     def lossy(self) -> list[Recipe]:
         """The others: palettes where the picture is simple or nothing else is taken."""
-        found = [row for row in LOSSY if row.format in self._usable]
+        found = [self._finer(row) for row in LOSSY if row.format in self._usable]
         bits_a_pixel = 8 * self._limit_bytes / self._size.pixels
         if self._sample.picture.nature.photographic and bits_a_pixel < _HALVED_BELOW_BITS:
             found = [row for row in found if row is not JPEG_FULL_COLOUR]
-        without = [row for row in found if row not in PALETTE_RECIPES]
+        without = [row for row in found if not row.palette]
         if not without or len(without) == len(found):
             return found
         saves = _PALETTE_SAVES if {"webp", "avif"} & set(self._usable) else _PALETTE_SAVES_AT_MOST
+        if self._small_drawing is not None and self._size.pixels <= _SMALL_PIXELS:
+            saves = _PALETTE_SAVES_OF_SMALL
         return found if self._quick_png <= saves * self._limit_bytes else without
 
     def sample_for(self, recipe: Recipe) -> Sample:
         """What a recipe is tried on: palettes of a small drawing on the whole."""
-        if recipe in PALETTE_RECIPES and self._small_drawing is not None:
+        if recipe.palette and self._small_drawing is not None:
             return Sample(picture=self._small_drawing, share=1.0)
         return self._sample
+
+    def _finer(self, recipe: Recipe) -> Recipe:
+        """Of small drawings, with more numbers of colours to choose from."""
+        finer = recipe.palette and recipe.format == "png" and self._small_drawing is not None
+        return finer_palette(recipe) if finer else recipe
 
     @property
     def _small_drawing(self) -> KnownPicture | None:
@@ -94,7 +107,7 @@ class Options:
         return self._quick_png * _CAREFUL_PNG <= self._limit_bytes
 
     def _webp_may_fit(self) -> bool:
-        if self._quick_png == math.inf:
+        if self._quick_png > _WEBP_SAVES_AT_MOST * self._limit_bytes:
             return False
         if self._small_drawing is None and self._whole is not None and self._sample.share < 1:
             if self._quick_webp * _LIGHTER_THAN_ITS_SAMPLE > self._limit_bytes:

@@ -23,6 +23,7 @@ _AVIF_QUALITIES = tuple(
 _SHARP_PHOTOGRAPHS_FROM = 72
 """Quality of WebP below which photographs look no better for sharp colours."""
 _PALETTES = (2, 4, 16, 256)  # what one, two, four and eight bits a pixel can name
+_FINE_PALETTES = (2, 4, 16, 32, 64, 128, 256)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -43,7 +44,7 @@ class Choice:
     quality: int | None = None
     """2–98; None where the recipe has no quality (lossless, palette)."""
     colours: int | None = None
-    """2, 4, 16 or 256, for palette PNG and GIF only."""
+    """2, 4, 16 or 256, for palette PNG and GIF only; 32, 64 or 128 for PNG as well."""
     subsampled: bool = False
     """Colour planes at half size, for JPEG only."""
     softened: bool = False
@@ -81,6 +82,8 @@ class Recipe:
     """Whether a draft looks about as good as the careful file of its knob."""
     slow: bool = False
     """Whether another file takes so long that it has to gain more."""
+    palette: bool = False
+    """Whether the knob is a number of colours."""
     fixed_bytes: int = 0
     """Bytes of a file's head and tables, which do not grow with the picture."""
 
@@ -127,6 +130,7 @@ RECIPES: tuple[Recipe, ...] = (
         format="png",
         knobs=_PALETTES,
         probed=_PALETTES,
+        palette=True,
         choice_at=lambda knob: Choice(format="png", colours=knob),
     ),
     Recipe(
@@ -157,24 +161,29 @@ RECIPES: tuple[Recipe, ...] = (
         format="gif",
         knobs=_PALETTES,
         probed=_PALETTES,
+        palette=True,
         choice_at=lambda knob: Choice(format="gif", colours=knob),
     ),
 )
 JPEG_FULL_COLOUR = next(row for row in RECIPES if row.name == "JPEG, full colour")
-PALETTE_RECIPES = tuple(row for row in RECIPES if row.knobs is _PALETTES)
 LOSSLESS = tuple(row for row in RECIPES if row.lossless)
 LOSSY = tuple(row for row in RECIPES if not row.lossless)
 
 
 def softened_recipe(recipe: Recipe) -> Recipe | None:
     """The same from softened pixels; None for palettes, which softening only burdens with colours."""
-    if recipe.knobs is _PALETTES:
+    if recipe.palette:
         return None
     return replace(
         recipe,
         name=f"{recipe.name}, softened",
         choice_at=lambda knob: replace(recipe.choice_at(knob), softened=True),
     )
+
+
+def finer_palette(recipe: Recipe) -> Recipe:
+    """The same recipe of palette PNG, with more numbers of colours; each takes several looks to be made."""
+    return replace(recipe, knobs=_FINE_PALETTES)
 
 
 def patient_recipe(recipe: Recipe) -> Recipe:
@@ -212,9 +221,9 @@ def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = Fals
                 patient=choice.patient,
             )
         case "gif":
-            return raster.as_gif(colours=choice.colours or 256)
+            return raster.as_gif(colours=choice.colours or 256, dithered=nature.photographic)
         case "png" if choice.colours is not None:
-            return raster.as_palette_png(colours=choice.colours)
+            return raster.as_palette_png(colours=choice.colours, dithered=nature.photographic)
         case "png":
             return raster.as_png(compression=6 if draft else 9, row_filter=_lighter_filter(raster))
 

@@ -6,7 +6,6 @@ import io
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image
 
 _FASTEST = 9
 """Speed at which Pillow makes about the file that libvips makes without effort; one less for each effort."""
@@ -17,6 +16,8 @@ def tall_avif(rows: NDArray[np.uint8], *, quality: int, effort: int) -> bytes:
 
     Quality and effort are libvips': within a hundredth the bytes and looks are the same (`decision 29`).
     """
+    from PIL import Image
+
     buffer = io.BytesIO()
     picture = Image.fromarray(rows)
     picture.save(buffer, "AVIF", quality=quality, speed=_FASTEST - effort, subsampling="4:4:4")

@@ -8,6 +8,7 @@ pulled, so every pull is inside :func:`_translated`.
 
 from __future__ import annotations
 
+import bisect
 import functools
 import hashlib
 import itertools
@@ -36,6 +37,7 @@ WHITE: Colour = (255, 255, 255)
 _GREATEST_AVIF_PX = 16_384
 """libvips writes none with a longer side."""
 _PATIENT_EFFORT = 3
+_PALETTE_QUALITIES = (97, 94, 90, 85, 80, 74, 67, 60, 50, 40, 30, 20)
 _HELD_IN_MEMORY_BYTES = 16_000_000
 _DIGESTED_AT_ONCE_PX = 1_024
 _SOFTENING_PX = 0.4
@@ -239,24 +241,44 @@ class Raster:
         """Lossless PNG."""
         return self._encoded(".png", compression=compression, filter=row_filter, keep="none")
 
-    def as_palette_png(self, *, colours: int) -> bytes:
-        """PNG with at most ``colours`` (2, 4, 16 or 256) colours; dithered where they are few.
+    def as_palette_png(self, *, colours: int, dithered: bool) -> bytes:
+        """PNG with at most ``colours`` colours, 2 to 256, each pixel's the nearest or ``dithered``.
 
-        With 256, dithering makes files heavier and no better; greater effort takes five times as long
-        over photographs and finds no better palette.
+        Greater effort takes five times as long over photographs and finds no better palette.
         """
-        bits = {2: 1, 4: 2, 16: 4, 256: 8}[colours]
-        dither = 0.0 if colours == 256 else 1.0
+        bits = next(bits for bits in (1, 2, 4, 8) if colours <= 2**bits)
+        careful = self._palette_png(bits, dithered=dithered)
+        if _palette_size(careful) <= colours:
+            return careful
+        # libvips takes no number of colours: a palette of lower quality has fewer.
+        count = bisect.bisect_left(
+            _PALETTE_QUALITIES,
+            -colours,
+            key=lambda quality: (
+                -_palette_size(self._palette_png(bits, dithered=dithered, quality=quality, compression=1))
+            ),
+        )
+        if count == len(_PALETTE_QUALITIES):
+            return self.as_palette_png(colours=2 ** (bits // 2), dithered=dithered)
+        return self._palette_png(bits, dithered=dithered, quality=_PALETTE_QUALITIES[count])
+
+    def _palette_png(self, bits: int, *, dithered: bool, quality: int = 100, compression: int = 9) -> bytes:
         return self._encoded(
-            ".png", palette=True, Q=100, bitdepth=bits, dither=dither, effort=4, compression=9, keep="none"
+            ".png",
+            palette=True,
+            Q=quality,
+            bitdepth=bits,
+            dither=1.0 if dithered else 0.0,
+            effort=4,
+            compression=compression,
+            keep="none",
         )
 
-    def as_gif(self, *, colours: int) -> bytes:
+    def as_gif(self, *, colours: int, dithered: bool) -> bytes:
         """GIF with at most ``colours`` (2, 4, 16 or 256) colours; a pixel is transparent or is not."""
         bits = {2: 1, 4: 2, 16: 4, 256: 8}[colours]
-        return self._encoded(
-            ".gif", bitdepth=bits, dither=0.0 if colours == 256 else 1.0, effort=4, keep="none"
-        )
+        dither = 1.0 if dithered else 0.0
+        return self._encoded(".gif", bitdepth=bits, dither=dither, effort=4, keep="none")
 
     def as_jpeg(self, *, quality: int, subsample: bool, draft: bool = False) -> bytes:
         """Progressive JPEG with trellis quantisation; ``subsample`` halves the colour planes.
@@ -340,6 +362,12 @@ class Raster:
         with _translated("The picture"):
             data: bytes = self._image.write_to_buffer(suffix, **options)
         return data
+
+
+def _palette_size(png: bytes) -> int:
+    """Number of colours in a PNG's palette: three bytes each, their number before the chunk's name."""
+    name_at = png.index(b"PLTE")
+    return int.from_bytes(png[name_at - 4 : name_at]) // 3
 
 
 @contextmanager

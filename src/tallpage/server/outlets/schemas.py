@@ -149,7 +149,7 @@ class ChoiceSchema(Schema):
 
     format: FormatName
     quality: int | None = Field(default=None, ge=2, le=98)
-    colours: Literal[2, 4, 16, 256] | None = None
+    colours: Literal[2, 4, 16, 32, 64, 128, 256] | None = None
     subsampled: bool = False
     softened: bool = False
     sharpened: bool = False
@@ -164,6 +164,8 @@ class ChoiceSchema(Schema):
             raise ValueError(f"{self.format} has colours, not quality")
         if self.format == "gif" and self.colours is None:
             raise ValueError("gif needs colours")
+        if self.format == "gif" and self.colours in (32, 64, 128):
+            raise ValueError("gif has 2, 4, 16 or 256 colours")
         if self.format not in ("png", "gif") and self.colours is not None:
             raise ValueError("only PNG and GIF have a palette")
         if self.softened and self.quality is None:
