@@ -23,7 +23,7 @@ from PIL import Image
 from bench.fit import plain
 from bench.running import Visitor, running_demo
 from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
-from tallpage.core.picture import save_joined_png
+from tallpage.core.render import save_joined_png
 
 WIDTH_PX = 720
 HEIGHTS_PX = (3_000, 15_000, 26_000, 60_000)

@@ -19,6 +19,7 @@ from bench.fit import FORMATS, judged
 from bench.pictures import Job, held_out, jobs
 from tallpage.core.fit import fit_raster
 from tallpage.core.fit._content import nature_of
+from tallpage.core.fit._making import formats_that_hold
 from tallpage.core.fit._recipes import RECIPES, Nature, Recipe, encode, finer_palette, patient_recipe
 from tallpage.core.picture import Raster
 
@@ -30,8 +31,9 @@ _PATIENT_UP_TO_PIXELS = 1_500_000
 def ways(raster: Raster) -> Iterator[tuple[str, Recipe, Nature]]:
     """Everything that could be tried."""
     nature = nature_of(raster.size, raster)
+    usable = formats_that_hold(raster.size, FORMATS["all"], transparent=not raster.is_opaque)
     for recipe in RECIPES:
-        if recipe.format not in FORMATS["all"]:
+        if recipe.format not in usable:
             continue
         finer = recipe.name == "PNG, palette" and not nature.photographic
         yield recipe.name, finer_palette(recipe) if finer else recipe, nature

@@ -22,7 +22,7 @@ from tests.core.capture.test_lists import LISTS, ROW_BITS
 
 from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
 from tallpage.core.capture._page_door import PageDoor
-from tallpage.core.picture import whole_page
+from tallpage.core.render import whole_page
 
 ROWS, ROWS_SLOW = 300, 150
 TAKES = 5

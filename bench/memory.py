@@ -37,56 +37,57 @@ import_picture(Path(PICTURE), Path(FOLDER))
 """,
     "thumbnail, spine, strip": _OPEN
     + """
-from tallpage.core.picture import squeezed, strip_view, thumbnail
+from tallpage.core.render import squeezed, strip_view, thumbnail
 thumbnail(folder, manifest, width_px=480, greatest_height_px=1_200)
 squeezed(folder, manifest, width_px=200, greatest_height_px=2_400)
 strip_view(folder, manifest, 20, shrink=2)
 """,
     "cut of 40,000 px, fitted to 720 px and 1,500 kB": _OPEN
     + """
-from tallpage.core.fit import FitOrder, fit_cut
+from tallpage.core.cut import Cut, Frame
+from tallpage.core.fit import FitOrder, fit_order
 from tallpage.core.geometry import Box
-from tallpage.core.picture import render_cut
+from tallpage.core.render import CaptureSource, Rendering, RenderRules
 from tallpage.core.sizing import Sizing
 frame = Box(x_px=0, y_px=30_000, width_px=1_280, height_px=40_000)
-order = FitOrder(sizing=Sizing(width_px=720), limit_bytes=1_500_000, formats=("jpeg",))
-fit_cut(lambda _: render_cut(folder, manifest, frame, width_px=720).held(), frame.size, order)
+order = FitOrder(limit_bytes=1_500_000, formats=("jpeg",))
+rules = RenderRules(sizing=Sizing(width_px=720))
+rendering = Rendering(CaptureSource(folder), Cut(frame=Frame.of(frame)), rules)
+fit_order(rendering.draw(rendering.whole()), order)
 """,
     "the whole page, fitted to 720 px and 4 MB": _OPEN
     + """
-from tallpage.core.fit import FitOrder, fit_cut
+from tallpage.core.cut import Cut, Frame
+from tallpage.core.fit import FitOrder, fit_order
 from tallpage.core.geometry import Box
-from tallpage.core.picture import render_cut
+from tallpage.core.render import CaptureSource, Rendering, RenderRules
 from tallpage.core.sizing import Sizing
 frame = Box.whole(manifest.size)
-order = FitOrder(sizing=Sizing(width_px=720), limit_bytes=4_000_000, formats=("jpeg", "png"))
-fit_cut(lambda _: render_cut(folder, manifest, frame, width_px=720).held(), frame.size, order)
+order = FitOrder(limit_bytes=4_000_000, formats=("jpeg", "png"))
+rules = RenderRules(sizing=Sizing(width_px=720))
+rendering = Rendering(CaptureSource(folder), Cut(frame=Frame.of(frame)), rules)
+fit_order(rendering.draw(rendering.whole()), order)
 """,
     "60,000 px to three slots, one of them in leaves of at most 4,000 px": _OPEN
     + """
-from tallpage.core.fit import FitOrder, fit_cut, read_content, weight_line, worst_places
+from tallpage.core.cut import Cut, Frame
+from tallpage.core.fit import FitOrder, fit_order, read_content, weight_line, worst_places
 from tallpage.core.geometry import Box
-from tallpage.core.leaves import busyness, divide, gaps_of, leaf_rows
-from tallpage.core.picture import Raster, render_cut
+from tallpage.core.picture import Raster
+from tallpage.core.render import CaptureSource, Rendering, RenderRules
 from tallpage.core.sizing import Sizing
-frame = Box(x_px=0, y_px=0, width_px=1_280, height_px=60_000)
+cut = Cut(frame=Frame.of(Box(x_px=0, y_px=0, width_px=1_280, height_px=60_000)))
 for width_px, limit_bytes, formats, greatest_px in (
     (720, 2_000_000, ("jpeg", "webp"), None),
     (600, 1_500_000, ("jpeg", "png"), None),
     (1_080, 250_000, ("jpeg", "png", "webp"), 4_000),
 ):
-    breaks = ()
-    if greatest_px:
-        def part(top_px, height_px):
-            box = Box(x_px=0, y_px=top_px, width_px=1_280, height_px=height_px)
-            return render_cut(folder, manifest, box, width_px=1_280)
-        gaps = gaps_of(busyness(part, frame.height_px), [], top_px=0)
-        breaks = divide(frame.height_px, gaps, greatest_px=greatest_px * 1_280 // width_px)
-    order = FitOrder(sizing=Sizing(width_px=width_px), limit_bytes=limit_bytes, formats=formats)
-    for top_px, height_px in leaf_rows(frame.height_px, breaks):
-        leaf = Box(x_px=0, y_px=top_px, width_px=1_280, height_px=height_px)
-        raster = render_cut(folder, manifest, leaf, width_px=width_px).held()
-        chosen = fit_cut(lambda _: raster, leaf.size, order).chosen
+    rules = RenderRules(sizing=Sizing(width_px=width_px), greatest_height_px=greatest_px)
+    rendering = Rendering(CaptureSource(folder), cut, rules)
+    order = FitOrder(limit_bytes=limit_bytes, formats=formats)
+    for leaf in rendering.leaves():
+        raster = rendering.draw(leaf).held()
+        chosen = fit_order(raster, order).chosen
         weight_line(raster, chosen.choice, chosen.byte_count)
         read_content(raster)
         worst_places(raster, Raster.decode(chosen.data).held(), count=8, box_px=(144, 72))

@@ -15,7 +15,7 @@ from pathlib import Path
 from PIL import Image, ImageCms
 
 from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
-from tallpage.core.picture import save_joined_png
+from tallpage.core.render import save_joined_png
 
 _DOCS = Path("/usr/share/doc")
 _PAGE_AT_MOST_PX = 3_500

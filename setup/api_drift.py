@@ -1,4 +1,4 @@
-"""Holds the written-down API against the code: ``docs/openapi.json`` and the interface's types.
+"""Holds what is written down against the code: the API, the interface's types, the file of a cut.
 
 Without an option it says whether they are current (exit 1 when not); ``--write`` makes them so.
 """
@@ -15,6 +15,7 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent
 SCHEMA = ROOT / "docs" / "openapi.json"
 NODE = ROOT / ".venv" / "node" / "node"
+CUT_FILE = ROOT / "docs" / "cut-file.schema.json"
 TYPES = ROOT / "frontend" / "src" / "api" / "generated.ts"
 
 
@@ -27,6 +28,13 @@ def current_schema() -> str:
     from tallpage.server.api import api
 
     return json.dumps(api.get_openapi_schema(), indent=1, ensure_ascii=False) + "\n"
+
+
+def cut_file() -> str:
+    """JSON Schema of the file of a cut."""
+    from tallpage.core.cut import cut_file_schema
+
+    return json.dumps(cut_file_schema(), indent=1, ensure_ascii=False) + "\n"
 
 
 def types_of(schema: Path) -> str:
@@ -43,9 +51,11 @@ def main() -> int:
     schema = current_schema()
     if "--write" in sys.argv[1:]:
         SCHEMA.write_text(schema, "utf-8")
+        CUT_FILE.write_text(cut_file(), "utf-8")
         TYPES.write_text(types_of(SCHEMA), "utf-8")
         return 0
     stale = [SCHEMA] if SCHEMA.read_text("utf-8") != schema else []
+    stale += [CUT_FILE] if CUT_FILE.read_text("utf-8") != cut_file() else []
     stale += [TYPES] if not stale and TYPES.read_text("utf-8") != types_of(SCHEMA) else []
     for path in stale:
         print(f"{path.relative_to(ROOT)} is not current. Run: make api", file=sys.stderr)

@@ -10,7 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 from PIL import Image, ImageDraw, ImageFont
 
+from tallpage.core.cut import Cut, Frame
+from tallpage.core.geometry import Box
 from tallpage.core.picture import Raster, StripManifest, StripWriter
+from tallpage.core.render import CaptureSource, Rendering, RenderRules
+from tallpage.core.sizing import Sizing
 from tallpage.demo.photographs import paint
 
 Pixels = NDArray[np.uint8]
@@ -66,6 +70,13 @@ def strips_of(pixels: Pixels, folder: Path, *, strip_px: int = 2_048) -> StripMa
         piece = pixels[top : top + strip_px]
         writer.add(as_png(piece), height_px=piece.shape[0])
     return writer.finish()
+
+
+def rendered(folder: Path, manifest: StripManifest, frame: Box, *, width_px: int) -> Raster:
+    """A frame of a capture at a width."""
+    rules = RenderRules(sizing=Sizing(width_px=width_px, enlarge=True))
+    rendering = Rendering(CaptureSource(folder, manifest), Cut(frame=Frame.of(frame)), rules)
+    return rendering.draw(rendering.whole())
 
 
 def raster_of(pixels: Pixels) -> Raster:

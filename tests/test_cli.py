@@ -3,11 +3,12 @@ import subprocess
 import sys
 from pathlib import Path
 
+import numpy as np
 import pytest
 from typer.testing import CliRunner
 
 from tallpage.cli import COMMANDS, app
-from tests.pictures import as_png, decoded, noise, photograph
+from tests.pictures import as_png, decoded, noise, photograph, text_page
 
 
 def _run(*arguments: str) -> subprocess.CompletedProcess[str]:
@@ -192,3 +193,63 @@ def test_help_loads_neither_pictures_nor_browser() -> None:
     code += "print([name for name in ('numpy', 'pyvips', 'playwright', 'django') if name in sys.modules])"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.rstrip().endswith("[]")
+
+
+def _page_and_cut(tmp_path: Path) -> tuple[Path, Path, np.ndarray]:
+    """A tall picture, and the cut of a part of it with a fold."""
+    page = np.vstack([text_page(300, 700, seed=seed) for seed in range(3)])
+    source, cut = tmp_path / "page.png", tmp_path / "cut.json"
+    source.write_bytes(as_png(page))
+    frame = {"x_px": 20, "y_px": 100, "width_px": 250, "height_px": 1_500}
+    folds = [{"top_px": 400, "height_px": 300}]
+    cut.write_text(json.dumps({"version": 1, "frame": {**frame, "folds": folds}}))
+    return source, cut, np.vstack([page[100:400, 20:270], page[700:1_600, 20:270]])
+
+
+def test_fit_frames_and_folds_by_the_file_of_a_cut(tmp_path: Path) -> None:
+    source, cut, shown = _page_and_cut(tmp_path)
+    out = tmp_path / "part"
+    run = _run("fit", str(source), "--cut", str(cut), "--limit", "9MB", "--formats", "png", "--out", str(out))
+    assert run.returncode == 0, run.stderr
+    assert (decoded(out.with_suffix(".png").read_bytes()) == shown).all()
+
+
+def test_fit_divides_into_leaves_that_show_everything_once(tmp_path: Path) -> None:
+    source, cut, shown = _page_and_cut(tmp_path)
+    asked = ["--cut", str(cut), "--greatest-height", "500", "--limit", "9MB", "--formats", "png", "--json"]
+    facts = _json(_run("fit", str(source), *asked, "--out", str(tmp_path / "part")))
+    files = [Path(leaf["file"]) for leaf in facts["leaves"]]
+    assert [file.name for file in files] == [
+        f"part-{n}-of-{len(files)}.png" for n in range(1, len(files) + 1)
+    ]
+    assert all(leaf["height"] <= 500 for leaf in facts["leaves"])
+    assert (np.vstack([decoded(file.read_bytes()) for file in files]) == shown).all()
+
+
+@pytest.mark.parametrize(
+    ("content", "code", "word"),
+    [
+        (
+            '{"version": 1, "frame": {"x_px": 0, "y_px": 0, "width_px": 9, "height_px": 9}, "tone": 1}',
+            2,
+            "tone",
+        ),
+        ('{"version": 7}', 2, "version 7"),
+        (None, 2, "cannot be read"),
+        (
+            '{"version": 1, "frame": {"x_px": 0, "y_px": 0, "width_px": 900, "height_px": 9}}',
+            1,
+            "does not lie",
+        ),
+    ],
+)
+def test_a_cut_that_is_not_known_or_does_not_lie_on_the_picture_is_refused(
+    content: str | None, code: int, word: str, tmp_path: Path
+) -> None:
+    source, _, _ = _page_and_cut(tmp_path)
+    cut = tmp_path / "other.json"
+    if content is not None:
+        cut.write_text(content)
+    run = _run("fit", str(source), "--cut", str(cut), "--limit", "9kB", "--out", str(tmp_path / "x"))
+    assert (run.returncode, len(run.stderr.splitlines())) == (code, 1)
+    assert word in run.stderr

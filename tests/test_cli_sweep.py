@@ -10,6 +10,7 @@ import time
 from collections.abc import Iterator
 from pathlib import Path
 
+import numpy as np
 import pytest
 
 from tests.pictures import decoded
@@ -149,3 +150,22 @@ def test_a_killed_sweep_goes_on_and_ends_as_if_it_had_not_been_killed(
     assert _manifest(killed) == _manifest(straight)
     assert _files(killed) == _files(straight)
     assert len(_files(killed)) == 6
+
+
+def test_a_cut_is_shown_of_every_page_that_it_lies_on(site: str, tmp_path: Path) -> None:
+    frame = {"x_px": 0, "y_px": 0, "width_px": 900, "height_px": 700}
+    cut = tmp_path / "cut.json"
+    cut.write_text(
+        json.dumps({"version": 1, "frame": {**frame, "folds": [{"top_px": 80, "height_px": 200}]}})
+    )
+    pages = _list(tmp_path, f"{site}/notices/5", f"{site}/notices/9")
+    whole, shown = tmp_path / "whole", tmp_path / "shown"
+    for folder, more in ((whole, []), (shown, ["--cut", str(cut)])):
+        run = _run(pages, "--out", str(folder), "--name", "{number}", *more, *QUICK)
+        assert run.returncode == 0, run.stderr
+    for name in ("1.png", "2.png"):
+        page, part = (decoded((folder / name).read_bytes()) for folder in (whole, shown))
+        assert (part == np.vstack([page[:80, :900], page[280:700, :900]])).all()
+    narrow = _run(pages, "--out", str(tmp_path / "n"), "--cut", str(cut), "--screens", "390x844", *QUICK)
+    assert narrow.returncode == 1
+    assert "does not lie on the picture" in narrow.stdout

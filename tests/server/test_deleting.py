@@ -53,7 +53,7 @@ def test_after_its_time_a_capture_goes_with_its_cuts_and_their_files(
     cut_id = api.get(f"/captures/{gone.pk}")["cuts"][0]["id"]
     api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": SLOT}, status=202)
     run_queue()
-    path = Output.objects.get().path
+    path = Output.objects.get().paths[0]
     assert path.exists()
     api.send("DELETE", f"/captures/{gone.pk}", status=204)
     clear_due()
@@ -98,7 +98,7 @@ def test_a_cut_that_is_deleted_takes_its_files_along(
     cut_id = api.get(f"/captures/{make_capture().pk}")["cuts"][0]["id"]
     api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": SLOT}, status=202)
     run_queue()
-    path = Output.objects.get().path
+    path = Output.objects.get().paths[0]
     api.send("DELETE", f"/cuts/{cut_id}", status=204)
     assert not path.exists()
 

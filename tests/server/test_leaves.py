@@ -190,23 +190,23 @@ def test_a_first_file_is_there_before_the_best_and_gives_way_to_it(
     (early,) = api.get(f"/cuts/{cut_id}/outputs")
     assert early["job"]["state"] == "queued"
     assert early["bytes"] <= RULES["limit_bytes"]
-    first_file = Output.objects.get().path
+    first_file = Output.objects.get().paths[0]
     assert len(api.get(f"/outputs/{early['id']}/file").content) == early["bytes"]
     work.keep(best)
     (row,) = api.get(f"/cuts/{cut_id}/outputs")
     assert row["fidelity"] >= early["fidelity"]
     assert not first_file.exists()
-    assert Output.objects.get().path.exists()
+    assert Output.objects.get().paths[0].exists()
 
 
 def test_work_that_is_not_wanted_any_more_leaves_no_file_behind(
     api: Api, run_queue: RunQueue, cut_id: int
 ) -> None:
     row = _made(api, run_queue, cut_id)
-    files = set(Output.objects.get().path.parent.iterdir())
+    files = set(Output.objects.get().paths[0].parent.iterdir())
     api.send("POST", f"/outputs/{row['id']}/fit", {"choice": None}, status=202)
     late = prepare(Output.objects.get().job)
     made = late.run(Signals())
     api.send("POST", f"/outputs/{row['id']}/fit", {"choice": None}, status=202)
     late.keep(made)
-    assert set(Output.objects.get().path.parent.iterdir()) == files
+    assert set(Output.objects.get().paths[0].parent.iterdir()) == files

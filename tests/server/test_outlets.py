@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from django.db.models.signals import post_save
 
-from tallpage.core.fit import fit_cut
+from tallpage.core.fit import fit_order
 from tallpage.server.jobs.queue import Signals
 from tallpage.server.outlets import making
 from tallpage.server.outlets.models import Output
@@ -246,9 +246,10 @@ def test_a_removed_row_takes_its_file_along(api: Api, run_queue: RunQueue, cut_i
     api.send("POST", f"/cuts/{cut_id}/outputs", {"slot_id": slot_id}, status=202)
     run_queue()
     output = Output.objects.get()
-    assert output.path.exists()
+    (path,) = output.paths
+    assert path.exists()
     api.send("DELETE", f"/outputs/{output.pk}", status=204)
-    assert not output.path.exists()
+    assert not path.exists()
     assert api.get(f"/cuts/{cut_id}/outputs") == []
 
 
@@ -256,16 +257,16 @@ def test_a_search_that_is_stopped_keeps_the_best_so_far(
     api: Api, make_capture: MakeCapture, run_queue: Callable[[], None], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     def endless(*told: Any, should_stop: Callable[[], None], **more: Any) -> None:
-        fit_cut(*told, should_stop=should_stop, **more)
+        fit_order(*told, should_stop=should_stop, **more)
         while True:
             should_stop()
             threading.Event().wait(0.01)
 
     def stop(instance: Output, **_: object) -> None:
-        if instance.file_key:
+        if instance.files.exists():
             api.send("POST", f"/outputs/{instance.pk}/stop")
 
-    monkeypatch.setattr(making, "fit_cut", endless)
+    monkeypatch.setattr(making, "fit_order", endless)
     cut_id = api.get(f"/captures/{make_capture(photograph(320, 480)).pk}")["cuts"][0]["id"]
     output_id = api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": SLOT}, status=202)["id"]
     post_save.connect(stop, sender=Output)
@@ -279,7 +280,7 @@ def test_a_search_that_is_stopped_keeps_the_best_so_far(
     assert row["job"]["told"]["best"]["bytes"] == row["bytes"]
     assert row["job"]["told"]["expected"]["met"]
     assert row["why"].startswith("The best so far")
-    assert Output.objects.get().path.exists()
+    assert Output.objects.get().paths[0].exists()
 
 
 def test_advice_is_there_while_more_is_looked_for(

@@ -269,7 +269,7 @@ def test_slots_are_made_of_every_page(api: Api, go: Callable[[int], None]) -> No
     rows = json.loads(archive.read("manifest.json"))
     assert all(row["width_px"] == 32 and row["bytes"] <= 9_000 for row in rows)
     cut = Capture.objects.first().cuts.get()  # type: ignore[union-attr]
-    assert cut.shown().box == Box(x_px=0, y_px=0, width_px=64, height_px=96)
+    assert cut.as_cut().frame.box == Box(x_px=0, y_px=0, width_px=64, height_px=96)
 
 
 def test_names_can_be_tried_before_starting(api: Api) -> None:

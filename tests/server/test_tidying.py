@@ -81,7 +81,7 @@ def test_what_nothing_refers_to_is_told_first_and_cleared_then(
     assert all(path.exists() for path in left)
     tidy()
     assert {path for path in home.rglob("*") if path.is_file()} == wanted
-    assert Output.objects.get().path.exists()
+    assert Output.objects.get().paths[0].exists()
     assert not Job.objects.filter(pk=orphan.pk).exists()
     assert tidy().lines() == []
 

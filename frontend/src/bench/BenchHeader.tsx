@@ -1,4 +1,4 @@
-import { Plus, Trash2 } from "lucide-react";
+import { FileDown, Plus, Trash2 } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
 import { useDeleteCut } from "../api/captures";
@@ -28,6 +28,15 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
             {row.name}
           </Link>
         ))}
+        <a
+          className="btn btn-square btn-ghost btn-sm"
+          href={`/api/cuts/${cut.id}/file`}
+          download
+          aria-label={`Save ${cut.name} as a file`}
+          title={`Save ${cut.name} as a file: box and folds, for the command line`}
+        >
+          <FileDown size={16} aria-hidden />
+        </a>
         <DeleteCut />
         <button type="button" className="btn btn-ghost btn-sm" title="Start another cut of this page (N)" onClick={onNewCut}>
           <Plus size={16} aria-hidden /> New cut

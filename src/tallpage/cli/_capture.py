@@ -30,7 +30,7 @@ from tallpage.core.capture import (
     take_page,
 )
 from tallpage.core.errors import PageError
-from tallpage.core.picture import save_joined_png
+from tallpage.core.render import save_joined_png
 from tallpage.core.units import format_bytes
 
 

@@ -3,18 +3,36 @@
 from __future__ import annotations
 
 import time
-from dataclasses import asdict
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Annotated, Any
 
 import typer
 
-from tallpage.cli._telling import NOT_MET, print_json, progress_bar, require_file, told_in_one_line
+from tallpage.cli._telling import (
+    NOT_MET,
+    opened_cut,
+    print_json,
+    progress_bar,
+    require_file,
+    told_in_one_line,
+)
+from tallpage.core.cut import Cut
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
-from tallpage.core.fit import FORMATS, FitOrder, FitResult, fidelity_in_words, fit_cut, require_formats
-from tallpage.core.picture import Raster, check_picture
-from tallpage.core.sizing import Anchor, SizePlan, Sizing, Way, plan_size, sized
+from tallpage.core.fit import (
+    FORMATS,
+    FitOrder,
+    FitResult,
+    fidelity_in_words,
+    fit_order,
+    require_formats,
+    takes_transparency,
+)
+from tallpage.core.picture import check_picture
+from tallpage.core.render import Leaf, PictureSource, Rendering, RenderRules
+from tallpage.core.sizing import Anchor, Sizing, Way
 from tallpage.core.units import format_bytes, parse_byte_count, parse_colour
 
 
@@ -47,6 +65,16 @@ def fit(
     formats: Annotated[
         str, typer.Option(help="Accepted formats, separated by commas; gif is another.")
     ] = "jpeg,png,webp,avif",
+    cut: Annotated[
+        Path | None,
+        typer.Option(help="What of the picture is shown: the file of a cut, as the Bench saves it."),
+    ] = None,
+    leaves: Annotated[int | None, typer.Option(help="Divide it into so many files at natural gaps.")] = None,
+    greatest_height: Annotated[
+        int | None, typer.Option(help="Divide it so that no file is higher than this, in px.", min=1)
+    ] = None,
+    overlap: Annotated[int, typer.Option(help="Rows that each leaf repeats of the one above.", min=0)] = 0,
+    numbered: Annotated[bool, typer.Option(help="Write on each leaf which of how many it is.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
 ) -> None:
     """Find the best-looking file under a limit, or the lightest that still looks so good."""
@@ -55,47 +83,86 @@ def fit(
         if not picture.is_file():
             raise FitError(f"There is no picture {picture}.", hint="Check the path.", code="picture_missing")
         check_picture(picture)
+        accepted = require_formats(formats.split(","))
         order = FitOrder(
-            sizing=_sizing(width, height, percent, pad=pad, anchor=anchor, enlarge=enlarge),
-            background=parse_colour(background),
             limit_bytes=None if limit is None else parse_byte_count(limit),
             fidelity=fidelity,
-            formats=require_formats(formats.split(",")),
+            formats=accepted,
         )
+        rules = RenderRules(
+            sizing=_sizing(width, height, percent, pad=pad, anchor=anchor, enlarge=enlarge),
+            background=parse_colour(background),
+            flattened=not takes_transparency(accepted),
+            greatest_height_px=greatest_height,
+            overlap_px=overlap,
+            numbered=numbered,
+            leaf_count=leaves,
+        )
+        if leaves is not None and not rules.sizing.divisible:
+            raise FitError(
+                "A file of a fixed height is not divided.",
+                hint="Size it by width to divide it.",
+                code="leaves_impossible",
+            )
         require_file(out)
-        upright = Raster.open_foreign(picture).normalised().size
-
-        def open_as(plan: SizePlan) -> Raster:
-            opened = Raster.open_foreign(picture).normalised()
-            return sized(opened, plan, background=order.background).held()
-
+        source = PictureSource(picture)
+        shown = opened_cut(cut) or Cut.whole(source.size)
+        rendering = Rendering(source, shown.require_on(source.size), rules)
         with progress_bar():
-            result = fit_cut(open_as, upright, order)
-        plan = plan_size(upright, order.sizing)
-        file = _write_chosen(result, out)
-    chosen = result.chosen
-    facts: dict[str, Any] = {
-        "file": str(file) if file else None,
-        "format": chosen.choice.format if chosen else None,
-        "width": plan.canvas.width_px,
-        "height": plan.canvas.height_px,
-        "kept_small": plan.kept_small,
-        "bytes": chosen.byte_count if chosen else None,
-        "limit": order.limit_bytes,
-        "wanted_score": order.fidelity,
-        "quality": (chosen.choice.quality or chosen.choice.colours or 100) if chosen else None,
-        "score": chosen.fidelity if chosen else None,
-        "met": result.met,
-        "seconds": round(time.monotonic() - started, 2),
-        "tries": result.tries,
-        "advice": [asdict(row) for row in result.advice],
-    }
+            made = [_made(rendering, leaf, order, out) for leaf in rendering.leaves()]
+    facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}
     if as_json:
         print_json(facts)
     else:
         _print_fit(facts)
-    if not result.met:
+    if not facts["met"]:
         raise typer.Exit(NOT_MET)
+
+
+@dataclass(frozen=True, slots=True)
+class _Made:
+    leaf: Leaf
+    result: FitResult
+    file: Path | None
+
+
+def _made(rendering: Rendering, leaf: Leaf, order: FitOrder, out: Path) -> _Made:
+    divisible = rendering.rules.sizing.divisible
+    result = fit_order(rendering.draw(leaf), order, divisible=divisible, advised=leaf.count == 1)
+    if leaf.count > 1:
+        out = out.with_name(f"{out.name}-{leaf.number}-of-{leaf.count}")
+    return _Made(leaf, result, _write_chosen(result, out))
+
+
+def _facts(made: Sequence[_Made], order: FitOrder, rendering: Rendering) -> dict[str, Any]:
+    """What is told of the file; of several leaves, of the one that looks worst, and of each."""
+    told = [_told(row, rendering) for row in made]
+    weakest = min(told, key=lambda row: -1.0 if row["score"] is None else row["score"])
+    result = made[told.index(weakest)].result
+    return {
+        **weakest,
+        "kept_small": rendering.plan(made[0].leaf).kept_small,
+        "limit": order.limit_bytes,
+        "wanted_score": order.fidelity,
+        "met": all(row["met"] for row in told),
+        "tries": sum(row.result.tries for row in made),
+        "advice": [asdict(row) for row in result.advice],
+        "leaves": told if len(told) > 1 else [],
+    }
+
+
+def _told(made: _Made, rendering: Rendering) -> dict[str, Any]:
+    size, chosen = rendering.size_of(made.leaf), made.result.chosen
+    return {
+        "file": str(made.file) if made.file else None,
+        "format": chosen.choice.format if chosen else None,
+        "width": size.width_px,
+        "height": size.height_px,
+        "bytes": chosen.byte_count if chosen else None,
+        "quality": (chosen.choice.quality or chosen.choice.colours or 100) if chosen else None,
+        "score": chosen.fidelity if chosen else None,
+        "met": made.result.met,
+    }
 
 
 def _sizing(
@@ -136,19 +203,25 @@ def _write_chosen(result: FitResult, out: Path) -> Path | None:
 
 
 def _print_fit(facts: dict[str, Any]) -> None:
-    if facts["file"]:
-        size = f"{facts['width']} × {facts['height']} px"
-        weight = format_bytes(facts["bytes"])
-        if facts["limit"] is not None:
-            weight += f" of {format_bytes(facts['limit'])}"
-        looks = f"fidelity {facts['score']:.0f} ({fidelity_in_words(facts['score'])})"
-        print(f"{facts['file']}: {size}, {weight}, {looks}")
+    for row in facts["leaves"] or [facts]:
+        _print_file(row, facts["limit"])
     if facts["kept_small"]:
         print("  Not enlarged: the picture has no more pixels. --enlarge does it all the same.")
     if not facts["met"]:
         print(_not_met_words(facts))
         for advice in facts["advice"]:
             print(f"  {advice['sentence']}")
+
+
+def _print_file(row: dict[str, Any], limit_bytes: int | None) -> None:
+    if not row["file"]:
+        return
+    size = f"{row['width']} × {row['height']} px"
+    weight = format_bytes(row["bytes"])
+    if limit_bytes is not None:
+        weight += f" of {format_bytes(limit_bytes)}"
+    looks = f"fidelity {row['score']:.0f} ({fidelity_in_words(row['score'])})"
+    print(f"{row['file']}: {size}, {weight}, {looks}")
 
 
 def _not_met_words(facts: dict[str, Any]) -> str:

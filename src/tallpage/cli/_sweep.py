@@ -9,10 +9,11 @@ from typing import Annotated, Any
 
 import typer
 
-from tallpage.cli._telling import print_json, progress_bar, require_folder, told_in_one_line
+from tallpage.cli._telling import opened_cut, print_json, progress_bar, require_folder, told_in_one_line
 from tallpage.core.capture import PageRequest, Progress, Screen, normalise_address
 from tallpage.core.errors import ListError
 from tallpage.core.fit import FitOrder, require_formats
+from tallpage.core.render import RenderRules
 from tallpage.core.sizing import Sizing
 from tallpage.core.sweep import (
     DEFAULT_PATTERN,
@@ -54,6 +55,10 @@ def sweep(
         list[str] | None,
         typer.Option(help="Make a file of this width under this limit of each page, like 720:90kB."),
     ] = None,
+    cut: Annotated[
+        Path | None,
+        typer.Option(help="What of every page is shown: the file of a cut, as the Bench saves it."),
+    ] = None,
     column: Annotated[
         int | None, typer.Option(help="Column of a table that holds the addresses, from 1.", min=1)
     ] = None,
@@ -76,6 +81,7 @@ def sweep(
         chosen = tuple(Screen.parse(text) for text in screens.split(","))
         pattern, pace = Pattern(name), Pace(at_once=at_once, pause_s=pause)
         slots = tuple(_slot(text) for text in slot or ())
+        shown = opened_cut(cut)
         require_folder(out)
         pages, problems = _listed(source, column)
         from_sitemap = bool(_WEB.match(source))
@@ -92,6 +98,7 @@ def sweep(
             how=PageRequest(address="", screen=chosen[0], max_height_px=max_height),
             pattern=pattern,
             slots=slots,
+            cut=shown,
         )
         with progress_bar() as on_progress:
             rows = sweep_into(
@@ -156,8 +163,7 @@ def _slot(text: str) -> SlotOrder:
     if not colon or not width.strip().isdigit():
         raise ListError(f"“{text}” is no slot.", hint="Write it like 720:90kB.", code="slot_malformed")
     order = FitOrder(
-        sizing=Sizing(way="width", width_px=int(width)),
-        limit_bytes=parse_byte_count(limit),
-        formats=require_formats(["jpeg", "png", "webp", "avif"]),
+        limit_bytes=parse_byte_count(limit), formats=require_formats(["jpeg", "png", "webp", "avif"])
     )
-    return SlotOrder(name=f"{int(width)}px", order=order)
+    rules = RenderRules(sizing=Sizing(way="width", width_px=int(width)))
+    return SlotOrder(name=f"{int(width)}px", rules=rules, order=order)

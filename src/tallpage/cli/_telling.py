@@ -12,7 +12,8 @@ from typing import TYPE_CHECKING, Any, NoReturn
 
 import typer
 
-from tallpage.core.errors import StorageError, TallPageError
+from tallpage.core.cut import Cut, read_cut
+from tallpage.core.errors import CutError, StorageError, TallPageError
 
 if TYPE_CHECKING:
     from tallpage.core.capture import Progress as PageProgress
@@ -37,6 +38,12 @@ _USAGE_CODES = {
     "pattern_malformed",
     "pace_impossible",
     "slot_malformed",
+    "leaves_too_many",
+    "leaves_impossible",
+    "overlap_impossible",
+    "cut_missing",
+    "cut_unreadable",
+    "cut_too_new",
 }
 
 
@@ -60,6 +67,21 @@ def require_file(out: Path) -> None:
 
 def print_json(facts: dict[str, Any]) -> None:
     print(json.dumps(facts, ensure_ascii=False))
+
+
+def opened_cut(path: Path | None) -> Cut | None:
+    """The cut in a file that was named, if one was.
+
+    Raises:
+        CutError: there is no such file, or it is no cut.
+    """
+    if path is None:
+        return None
+    try:
+        data = path.read_bytes()
+    except OSError as error:
+        raise CutError(f"{path} cannot be read.", hint="Check the path.", code="cut_missing") from error
+    return read_cut(data)
 
 
 @contextmanager

@@ -106,6 +106,13 @@ class FrameError(TallPageError):
     default_hint = "Give a box of at least 1 × 1 px that lies on the picture."
 
 
+class CutError(TallPageError):
+    """The file of a cut cannot be read, or says what is not known."""
+
+    code = "cut_unreadable"
+    default_hint = "The format is described in docs/cut-file.md."
+
+
 class FitError(TallPageError):
     """A width, limit or format that cannot be worked with."""
 

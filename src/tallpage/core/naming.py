@@ -58,3 +58,12 @@ def output_file_name(
     """
     stem = slugify(capture_name, max_length=_MAX_STEM_CHARS) or "page"
     return f"{stem}{f'-{part}' if part else ''}-{width_px}x{height_px}.{extension}"
+
+
+def cut_file_name(*, capture_name: str, cut_name: str) -> str:
+    """File name of a cut's document.
+
+    >>> cut_file_name(capture_name="Timetable – skerrin.example", cut_name="Cut 2")
+    'timetable-skerrin-example-cut-2.json'
+    """
+    return f"{slugify(f'{capture_name} {cut_name}', max_length=_MAX_STEM_CHARS) or 'cut'}.json"

@@ -23,7 +23,7 @@ from tallpage.core.capture import (
 )
 from tallpage.core.capture._sign_in import looks_like_sign_in
 from tallpage.core.errors import PageError
-from tallpage.core.picture import whole_page
+from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.asked_server import NAME, PASSWORD, AskedServer, asked_server
 from tests.core.capture.landmarks import find_landmarks

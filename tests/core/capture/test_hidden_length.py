@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from tallpage.core.capture import PRESETS, PageRequest
-from tallpage.core.picture import whole_page
+from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.kinds import Kind, page
 from tests.core.capture.kinds_hidden import hidden, inventive, served_beside, told

@@ -9,7 +9,7 @@ import pytest
 
 from tallpage.core.capture import PRESETS, PageRequest, Patience, Screen
 from tallpage.core.errors import AddressError, PageError, PageUnreachable
-from tallpage.core.picture import whole_page
+from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.kinds import kinds
 from tests.core.capture.kinds_in_motion import moving, redrawn

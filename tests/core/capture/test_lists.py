@@ -10,7 +10,8 @@ from urllib.parse import quote
 import pytest
 
 from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
-from tallpage.core.picture import StripManifest, whole_page
+from tallpage.core.picture import StripManifest
+from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.kinds_server import KindsServer
 from tests.core.capture.landmarks import find_landmarks

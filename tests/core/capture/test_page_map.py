@@ -4,9 +4,9 @@ from pathlib import Path
 
 import pytest
 
-from tallpage.core.capture import Block, PageMap
 from tallpage.core.errors import PictureUnreadable
 from tallpage.core.geometry import Box
+from tallpage.core.page_map import Block, PageMap
 
 BLOCK = Block(
     role="heading",

@@ -5,7 +5,8 @@ import pytest
 
 from tallpage.core.capture import PRESETS, PageRequest, Patience, Progress, Screen, Wish
 from tallpage.core.errors import PageError, PageUnreachable, Stopped
-from tallpage.core.picture import strips_so_far, whole_page
+from tallpage.core.picture import strips_so_far
+from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.pictures import Pixels, assert_same_pixels
 

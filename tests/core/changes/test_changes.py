@@ -6,9 +6,9 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tallpage.core.capture import Block, PageMap
 from tallpage.core.changes import NEARLY_BLANK, Change, Side, aligned, compare, look_at, words_changed
 from tallpage.core.geometry import Box
+from tallpage.core.page_map import Block, PageMap
 from tests.pictures import Pixels, noise, strips_of, text_page
 
 ROWS = st.lists(st.integers(0, 6), min_size=1, max_size=60).map(lambda rows: np.array(rows, dtype=np.uint64))

@@ -4,10 +4,9 @@ import numpy as np
 import pytest
 
 from tallpage.core.errors import FitError
-from tallpage.core.fit import FitMemory, FitOrder, FitWatch, Verdict, fit_raster, foretell_cut
+from tallpage.core.fit import FitMemory, FitOrder, FitWatch, Verdict, fit_raster, foretell_order
 from tallpage.core.fit._formats import Format
 from tallpage.core.picture import Raster
-from tallpage.core.sizing import Sizing
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 ALL: tuple[Format, ...] = ("jpeg", "png", "webp", "avif")
@@ -31,8 +30,8 @@ def _page(height_px: int) -> Pixels:
 def _foretold(pixels: Pixels, limit_bytes: int, formats: tuple[Format, ...] = ALL) -> list[Verdict]:
     heard = Verdicts()
     raster = raster_of(pixels)
-    order = FitOrder(sizing=Sizing(width_px=480), limit_bytes=limit_bytes, formats=formats)
-    foretell_cut(lambda: raster, raster.size, order, memory=FitMemory(), watch=heard)
+    order = FitOrder(limit_bytes=limit_bytes, formats=formats)
+    foretell_order(raster, order, memory=FitMemory(), watch=heard)
     return heard.told
 
 

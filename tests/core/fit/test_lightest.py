@@ -9,10 +9,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tallpage.core.errors import FitError
-from tallpage.core.fit import Candidate, Choice, FitOrder, FitResult, FitWatch, Verdict, fit_cut, fit_with
+from tallpage.core.fit import Candidate, Choice, FitOrder, FitResult, FitWatch, Verdict, fit_order, fit_with
 from tallpage.core.fit._formats import Format
 from tallpage.core.fit._lightest import search_lowest
-from tallpage.core.sizing import Sizing
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 ALL: tuple[Format, ...] = ("jpeg", "png", "webp", "avif")
@@ -20,8 +19,8 @@ ALL: tuple[Format, ...] = ("jpeg", "png", "webp", "avif")
 
 def _fitted(pixels: Pixels, **order: object) -> FitResult:
     raster = raster_of(pixels)
-    asked = {"sizing": Sizing(width_px=pixels.shape[1]), "formats": ALL, "limit_bytes": None, **order}
-    return fit_cut(lambda _: raster, raster.size, FitOrder(**asked))  # type: ignore[arg-type]
+    asked = {"formats": ALL, "limit_bytes": None, **order}
+    return fit_order(raster, FitOrder(**asked))  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize("fidelity", [60, 75, 88])
@@ -100,14 +99,14 @@ def test_a_watch_hears_what_is_expected_and_then_the_file() -> None:
 
     heard = Heard()
     raster = raster_of(photograph(300, 300))
-    free = FitOrder(sizing=Sizing(width_px=300), limit_bytes=None, formats=ALL, fidelity=75)
-    result = fit_cut(lambda _: raster, raster.size, free, watch=heard)
+    free = FitOrder(limit_bytes=None, formats=ALL, fidelity=75)
+    result = fit_order(raster, free, watch=heard)
     assert heard.made == [result.chosen]
     assert heard.expected[0].met
     assert heard.expected[0].byte_count == pytest.approx(heard.made[0].byte_count, rel=0.4)
     limit_bytes = heard.made[0].byte_count // 2
     heard.made.clear()
-    fit_cut(lambda _: raster, raster.size, replace(free, limit_bytes=limit_bytes), watch=heard)
+    fit_order(raster, replace(free, limit_bytes=limit_bytes), watch=heard)
     assert heard.made
     assert all(row.byte_count <= limit_bytes for row in heard.made), "who stops keeps what was told last"
 

@@ -15,7 +15,6 @@ from tallpage.core.fit import (
 )
 from tallpage.core.geometry import Size
 from tallpage.core.picture import Raster
-from tallpage.core.sizing import Sizing
 from tests.pictures import decoded, noise, photograph, raster_of, text_page
 
 
@@ -72,7 +71,7 @@ def test_content_is_read_as_a_person_would_say_it(pixels: np.ndarray, words: str
 
 
 def _under(limit_bytes: int) -> FitOrder:
-    return FitOrder(sizing=Sizing(width_px=300), limit_bytes=limit_bytes, formats=("jpeg",))
+    return FitOrder(limit_bytes=limit_bytes, formats=("jpeg",))
 
 
 def test_the_choice_is_explained_in_one_sentence() -> None:

@@ -6,10 +6,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from numpy.typing import NDArray
 
-from tallpage.core.capture import Block
 from tallpage.core.errors import FitError
 from tallpage.core.geometry import Box
 from tallpage.core.leaves import Gap, busyness, divide, gaps_of, leaf_rows, require_breaks
+from tallpage.core.page_map import Block
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 LINE_PX = 20  # of text_page: letters stand in the upper part of each line

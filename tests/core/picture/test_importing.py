@@ -6,7 +6,8 @@ import pytest
 from PIL import Image, ImageCms
 
 from tallpage.core.errors import PictureTooLarge, PictureUnreadable
-from tallpage.core.picture import check_picture, import_picture, whole_page
+from tallpage.core.picture import check_picture, import_picture
+from tallpage.core.render import whole_page
 from tests.pictures import as_png, assert_close, assert_same_pixels, gradient, lying_png, photograph
 
 

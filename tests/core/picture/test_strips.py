@@ -9,15 +9,18 @@ from tallpage.core.geometry import Box
 from tallpage.core.picture import (
     StripManifest,
     StripWriter,
-    render_cut,
-    save_joined_png,
-    squeezed,
-    strip_view,
     strips_so_far,
-    thumbnail,
-    whole_page,
 )
-from tests.pictures import as_png, assert_close, assert_same_pixels, decoded, gradient, strips_of
+from tallpage.core.render import save_joined_png, squeezed, strip_view, thumbnail, whole_page
+from tests.pictures import (
+    as_png,
+    assert_close,
+    assert_same_pixels,
+    decoded,
+    gradient,
+    rendered,
+    strips_of,
+)
 
 
 @settings(max_examples=30)
@@ -31,7 +34,7 @@ def test_a_frame_at_its_own_width_is_exactly_its_pixels(
     manifest = strips_of(pixels, folder, strip_px=data.draw(st.integers(1, 50)))
     x, y = data.draw(st.integers(0, width - 1)), data.draw(st.integers(0, height - 1))
     w, h = data.draw(st.integers(1, width - x)), data.draw(st.integers(1, height - y))
-    cut = render_cut(folder, manifest, Box(x_px=x, y_px=y, width_px=w, height_px=h), width_px=w)
+    cut = rendered(folder, manifest, Box(x_px=x, y_px=y, width_px=w, height_px=h), width_px=w)
     assert_same_pixels(cut.rows(0, h), pixels[y : y + h, x : x + w])
 
 
@@ -40,16 +43,14 @@ def test_only_the_strips_under_a_frame_are_read(tmp_path: Path) -> None:
     for number in (0, 1, 2, 6, 7, 8, 9):
         (tmp_path / f"{number:04d}.png").unlink()
     frame = Box(x_px=0, y_px=30, width_px=20, height_px=30)
-    assert_same_pixels(
-        render_cut(tmp_path, manifest, frame, width_px=20).rows(0, 30), gradient(20, 100)[30:60]
-    )
+    assert_same_pixels(rendered(tmp_path, manifest, frame, width_px=20).rows(0, 30), gradient(20, 100)[30:60])
 
 
 @pytest.mark.parametrize("width_px", [1, 7, 33, 64, 65, 200])
 def test_a_cut_comes_out_at_exactly_the_width_asked_for(tmp_path: Path, width_px: int) -> None:
     manifest = strips_of(gradient(65, 333), tmp_path, strip_px=100)
     frame = Box.whole(manifest.size)
-    cut = render_cut(tmp_path, manifest, frame, width_px=width_px)
+    cut = rendered(tmp_path, manifest, frame, width_px=width_px)
     assert cut.size == manifest.size.at_width(width_px)
     assert decoded(cut.as_png()).shape[:2] == (cut.size.height_px, width_px)
 
@@ -57,7 +58,7 @@ def test_a_cut_comes_out_at_exactly_the_width_asked_for(tmp_path: Path, width_px
 def test_a_frame_outside_the_capture_is_refused(tmp_path: Path) -> None:
     manifest = strips_of(gradient(20, 20), tmp_path)
     with pytest.raises(FrameError):
-        render_cut(tmp_path, manifest, Box(x_px=1, y_px=0, width_px=20, height_px=5), width_px=10)
+        rendered(tmp_path, manifest, Box(x_px=1, y_px=0, width_px=20, height_px=5), width_px=10)
 
 
 def test_a_capture_can_be_written_as_one_file_whatever_its_name(tmp_path: Path) -> None:
@@ -116,7 +117,7 @@ def test_a_flat_page_stays_its_colour_at_any_size(tmp_path: Path) -> None:
     pixels = gradient(64, 64)
     pixels[:] = (31, 92, 77)
     manifest = strips_of(pixels, tmp_path)
-    cut = render_cut(tmp_path, manifest, Box.whole(manifest.size), width_px=23)
+    cut = rendered(tmp_path, manifest, Box.whole(manifest.size), width_px=23)
     assert_close(decoded(cut.as_png()), pixels[:23, :23], mean=0)
 
 

@@ -8,7 +8,6 @@ from tallpage.core.capture._address import normalise_address, private_address, r
 from tallpage.core.capture._browser import Browser, find_chromium, print_as_pdf
 from tallpage.core.capture._guard import UNREACHABLE_HEADER, Guard, PrivateHosts
 from tallpage.core.capture._keeper import BrowserKeeper
-from tallpage.core.capture._page_map import Block, PageMap
 from tallpage.core.capture._patience import LEAST_BUSY_S, MOST_BUSY_S, Patience
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import Extent, Hanging, PageRequest, PageWidth, Progress, Scheme, Wish
@@ -24,7 +23,6 @@ __all__ = [
     "PRESETS",
     "UNREACHABLE_HEADER",
     "BasicSignIn",
-    "Block",
     "Browser",
     "BrowserKeeper",
     "Extent",
@@ -32,7 +30,6 @@ __all__ = [
     "Guard",
     "Hanging",
     "Lacking",
-    "PageMap",
     "PageReport",
     "PageRequest",
     "PageWidth",

@@ -9,9 +9,9 @@ from typing import Any
 
 from tallpage.core.capture._area import Area, area_of
 from tallpage.core.capture._browser import Browser
+from tallpage.core.capture._mapping import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
 from tallpage.core.capture._opening import do_steps, met_sign_in, open_signed_in
 from tallpage.core.capture._page_door import PageDoor
-from tallpage.core.capture._page_map import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
 from tallpage.core.capture._preparing import Prepared, measured_again, prepare
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskWish, OnProgress, PageRequest, Progress

@@ -6,11 +6,11 @@ from collections import Counter
 from dataclasses import dataclass
 from pathlib import Path
 
-from tallpage.core.capture import PageMap
 from tallpage.core.changes._aligning import aligned, gaps_between
 from tallpage.core.changes._differing import measure_gap
 from tallpage.core.changes._looking import Look, RowReader
 from tallpage.core.geometry import Box
+from tallpage.core.page_map import PageMap
 from tallpage.core.picture import StripManifest
 
 _NEAR_PX = 24

@@ -6,7 +6,7 @@ from tallpage.core.fit._curve import Curve
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY, fidelity, fidelity_in_words
 from tallpage.core.fit._fit import FitResult, fit_raster
 from tallpage.core.fit._formats import FORMATS, Format, FormatRules, require_formats
-from tallpage.core.fit._job import FitOrder, fit_cut, foretell_cut, seen_by
+from tallpage.core.fit._job import FitOrder, fit_order, foretell_order, takes_transparency
 from tallpage.core.fit._making import Candidate, fit_with
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import Choice
@@ -35,14 +35,14 @@ __all__ = [
     "WeightBand",
     "fidelity",
     "fidelity_in_words",
-    "fit_cut",
+    "fit_order",
     "fit_raster",
     "fit_with",
-    "foretell_cut",
+    "foretell_order",
     "read_content",
     "require_formats",
     "search_knob",
-    "seen_by",
+    "takes_transparency",
     "weight_line",
     "why",
     "worst_places",

@@ -1,8 +1,8 @@
-"""A whole fit: frame -> pixels of the wanted size -> best file, with advice when it does not fit."""
+"""A whole fit: pixels of the wanted size -> best file, with advice when it does not fit."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from tallpage.core.errors import FitError
@@ -17,25 +17,19 @@ from tallpage.core.fit._making import Candidate, fit_with
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import Choice
 from tallpage.core.fit._watching import FitWatch
-from tallpage.core.geometry import Size
-from tallpage.core.picture import WHITE, Colour, Raster
-from tallpage.core.sizing import SizePlan, Sizing, plan_size
+from tallpage.core.picture import Raster
 from tallpage.core.units import format_bytes
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FitOrder:
-    """What a place asks for. A missing ``greatest_height_px`` means the place has none."""
+    """What a place asks of a file. What it asks of the pixels are the rules of ``core/render``."""
 
-    sizing: Sizing
     limit_bytes: int | None
     """None where only ``fidelity`` counts."""
     formats: tuple[Format, ...]
     fidelity: float | None = None
     """The file is to be as light as possible while it looks at least so good; None: as good as possible."""
-    greatest_height_px: int | None = None
-    background: Colour = WHITE
-    """Shown around a padded picture, and behind a transparent one where no format keeps that."""
     choice: Choice | None = None
     """Overrules the search."""
 
@@ -60,30 +54,28 @@ class FitOrder:
             )
 
 
-def fit_cut(
-    open_as: Callable[[SizePlan], Raster],
-    frame_size: Size,
+def fit_order(
+    raster: Raster,
     order: FitOrder,
     *,
     memory: FitMemory | None = None,
     watch: FitWatch | None = None,
     should_stop: Callable[[], None] = lambda: None,
     advised: bool = True,
+    divisible: bool = True,
 ) -> FitResult:
-    """Fit what ``open_as(plan)`` shows to ``order``.
+    """Fit pixels to ``order``.
 
-    ``open_as`` gives the cut as it was planned; it is held here, since it is read many times. What
-    ``memory`` knows of its pixels is not found out again. With a ``choice`` the result holds the one
-    file made by it. Finding advice takes longer than the fit: who has no
-    use for it leaves it out. ``watch`` hears how it goes on.
+    They are held here, since they are read many times. What ``memory`` knows of them is not found out
+    again. With a ``choice`` the result holds the one file made by it. Finding advice takes longer than
+    the fit: who has no use for it leaves it out. Less of a cut that is not ``divisible`` would be shown
+    larger, so that saves nothing. ``watch`` hears how it goes on.
 
     Raises:
-        FitError: the output would be higher than allowed, or no format can hold it.
+        FitError: no format can hold a picture of this size.
     """
     memory = memory or FitMemory()
-    plan = plan_size(frame_size, order.sizing)
-    _require_height(plan, order)
-    raster = seen_by(order, open_as(plan)).held()
+    raster = raster.held()
     watch = watch or FitWatch()
     if order.choice is not None:
         made = fit_with(raster, order.choice, memory)
@@ -126,8 +118,7 @@ def fit_cut(
         order.limit_bytes,
         order.formats,
         memory,
-        # Else less of the cut would be shown larger, or with more room around: nothing would be saved.
-        divisible=order.sizing.divisible,
+        divisible=divisible,
         watch=watch,
         should_stop=should_stop,
     )
@@ -154,43 +145,19 @@ def _limit_for_looks(order: FitOrder, light: FitResult) -> tuple[Advice, ...]:
     )
 
 
-def foretell_cut(
-    opened: Callable[[], Raster],
-    frame_size: Size,
-    order: FitOrder,
-    *,
-    memory: FitMemory,
-    watch: FitWatch,
-) -> None:
-    """Tell ``watch`` what :func:`fit_cut` is expected to find, from a sample.
+def foretell_order(raster: Raster, order: FitOrder, *, memory: FitMemory, watch: FitWatch) -> None:
+    """Tell ``watch`` what :func:`fit_order` is expected to find, from a sample.
 
-    No more of the cut is drawn than that, here and there: it has to be opened for that.
+    No more of the raster is pulled than that, here and there: it has to be opened for that.
 
     Raises:
-        FitError: the output would be higher than allowed, or no format can hold it.
+        FitError: no format can hold a picture of this size.
     """
-    _require_height(plan_size(frame_size, order.sizing), order)
     # How light a file can be is found so soon that nothing has to be foretold.
     if order.choice is None and order.limit_bytes is not None and order.fidelity is None:
-        raster = seen_by(order, opened())
         foretell(raster, limit_bytes=order.limit_bytes, formats=order.formats, memory=memory, watch=watch)
 
 
-def seen_by(order: FitOrder, raster: Raster) -> Raster:
-    """The picture as the place gets it: over the background where it takes no transparency."""
-    formats = (order.choice.format,) if order.choice else order.formats
-    keeps = any(FORMATS[name].keeps_transparency for name in formats)
-    return raster if keeps or not raster.has_alpha else raster.flattened(order.background)
-
-
-def _require_height(plan: SizePlan, order: FitOrder) -> None:
-    height_px = plan.canvas.height_px
-    if order.greatest_height_px is None or height_px <= order.greatest_height_px:
-        return
-    page_px = order.greatest_height_px * plan.shown.height_px // plan.picture.height_px
-    raise FitError(
-        f"At {plan.canvas.width_px:,} px wide this cut is {height_px:,} px high; "
-        f"the place takes at most {order.greatest_height_px:,} px.",
-        hint=f"Cut a stretch of at most {page_px:,} px of the page.",
-        code="output_too_high",
-    )
+def takes_transparency(formats: Iterable[Format]) -> bool:
+    """Whether any of some formats keeps it."""
+    return any(FORMATS[name].keeps_transparency for name in formats)

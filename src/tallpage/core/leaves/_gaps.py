@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tallpage.core.capture import Block
+from tallpage.core.page_map import Block
 
 _LEAST_RUN_PX = 4
 _EVERY_PX = 48

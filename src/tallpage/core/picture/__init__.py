@@ -1,15 +1,6 @@
-"""Strips -> pixels: taking pictures in, cutting, sizing, viewing."""
+"""Pixels: taking pictures in, strips, operations, encoders."""
 
 from tallpage.core.picture._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
-from tallpage.core.picture._rendering import (
-    open_frame,
-    render_cut,
-    save_joined_png,
-    squeezed,
-    strip_view,
-    thumbnail,
-    whole_page,
-)
 from tallpage.core.picture._splitting import INK_CELL_PX, FilteredPng
 from tallpage.core.picture._strips import (
     MAX_STRIP_HEIGHT_PX,
@@ -36,12 +27,5 @@ __all__ = [
     "check_picture",
     "import_picture",
     "libvips_version",
-    "open_frame",
-    "render_cut",
-    "save_joined_png",
-    "squeezed",
-    "strip_view",
     "strips_so_far",
-    "thumbnail",
-    "whole_page",
 ]

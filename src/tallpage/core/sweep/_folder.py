@@ -8,6 +8,7 @@ from datetime import datetime
 from pathlib import Path
 
 from tallpage.core.capture import PageRequest, Screen
+from tallpage.core.cut import Cut
 from tallpage.core.files import storage_errors, write_whole
 from tallpage.core.sweep._journal import Journal
 from tallpage.core.sweep._manifest import ManifestRow, manifest_csv, manifest_json
@@ -28,6 +29,8 @@ class SweepOrder:
     how: PageRequest
     pattern: Pattern
     slots: tuple[SlotOrder, ...] = ()
+    cut: Cut | None = None
+    """What of every page is shown; None: all of it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,15 +85,27 @@ def _planned(order: SweepOrder) -> Iterator[_Planned]:
         for at, screen in enumerate(order.screens, start=1):
             request = replace(order.how, address=page.address, screen=screen)
             key = f"{str(number).zfill(digits)}-{at}"
-            yield _Planned(page, number, Shot(key=key, request=request, slots=order.slots))
+            yield _Planned(page, number, Shot(key=key, request=request, slots=order.slots, cut=order.cut))
 
 
 def _fingerprint(order: SweepOrder) -> object:
     """What makes two sweeps the same, in plain types; a sign-in may have been renewed meanwhile."""
     how = asdict(replace(order.how, sign_in=None, address="", screen=order.screens[0]))
-    slots = [repr(slot) for slot in order.slots]
+    slots = [_slot_words(slot) for slot in order.slots]
     pages = [page.address for page in order.pages.pages]
-    return [pages, [repr(screen) for screen in order.screens], repr(how), order.pattern.text, slots]
+    plan = [pages, [repr(screen) for screen in order.screens], repr(how), order.pattern.text, slots]
+    return plan if order.cut is None else [*plan, order.cut.as_json()]
+
+
+def _slot_words(slot: SlotOrder) -> str:
+    """A slot in the words of earlier versions: a sweep that one of them began is gone on with."""
+    rules, order = slot.rules, slot.order
+    facts = (
+        f"sizing={rules.sizing!r}, limit_bytes={order.limit_bytes!r}, formats={order.formats!r}, "
+        f"fidelity={order.fidelity!r}, greatest_height_px={rules.greatest_height_px!r}, "
+        f"background={rules.background!r}, choice={order.choice!r}"
+    )
+    return f"SlotOrder(name={slot.name!r}, order=FitOrder({facts}))"
 
 
 class _Naming:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import ctypes
 import shutil
 import signal
+from collections.abc import Iterator
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
 from functools import cache
@@ -12,12 +13,13 @@ from pathlib import Path
 from typing import Any, Self
 
 from tallpage.core.capture import BrowserKeeper, PageRequest
+from tallpage.core.cut import Cut
 from tallpage.core.errors import TallPageError
 from tallpage.core.files import write_whole
-from tallpage.core.fit import FORMATS, FitOrder, fit_cut
-from tallpage.core.geometry import Box
-from tallpage.core.picture import Raster, StripManifest, open_frame, save_joined_png
-from tallpage.core.sizing import SizePlan, plan_size, sized
+from tallpage.core.fit import FORMATS, FitOrder, fit_order
+from tallpage.core.picture import StripManifest
+from tallpage.core.render import CaptureSource, Rendering, RenderRules, save_png
+from tallpage.core.sizing import Sizing
 
 _PR_SET_PDEATHSIG = 1
 
@@ -27,6 +29,7 @@ class SlotOrder:
     """A file to make of every picture, and what it is called in names."""
 
     name: str
+    rules: RenderRules
     order: FitOrder
 
 
@@ -37,6 +40,8 @@ class Shot:
     key: str
     request: PageRequest
     slots: tuple[SlotOrder, ...]
+    cut: Cut | None = None
+    """What of each page is shown; None: all of it."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,11 +97,7 @@ def take_shot(shot: Shot, folder: Path) -> Outcome:
     try:
         scratch.mkdir()
         manifest, report = _keeper().take(shot.request, scratch)
-        files = (
-            tuple(_fitted(shot, slot, scratch, manifest, folder) for slot in shot.slots)
-            if shot.slots
-            else (_whole(shot, scratch, manifest, folder),)
-        )
+        files = tuple(_files(shot, scratch, manifest, folder))
     except TallPageError as error:
         return Outcome(key=shot.key, taken_at=now, error=f"{error.sentence} {error.hint}".strip())
     finally:
@@ -118,24 +119,29 @@ def _keeper() -> BrowserKeeper:
     return BrowserKeeper()
 
 
-def _whole(shot: Shot, scratch: Path, manifest: StripManifest, folder: Path) -> ShotFile:
-    part = f"{shot.key}.png"
-    byte_count = save_joined_png(scratch, manifest, folder / part)
+def _files(shot: Shot, scratch: Path, manifest: StripManifest, folder: Path) -> Iterator[ShotFile]:
+    source = CaptureSource(scratch, manifest)
+    cut = shot.cut or Cut.whole(manifest.size)
+    if not shot.slots:
+        rules = RenderRules(sizing=Sizing(way="share", percent=100))
+        yield _lossless(shot, Rendering(source, cut, rules), folder)
+    for slot in shot.slots:
+        yield _fitted(shot, slot, Rendering(source, cut, slot.rules), folder)
+
+
+def _lossless(shot: Shot, rendering: Rendering, folder: Path) -> ShotFile:
+    part, size = f"{shot.key}.png", rendering.cut.frame.size
     return ShotFile(
         part=part,
         extension="png",
         slot="",
-        width_px=manifest.width_px,
-        height_px=manifest.height_px,
-        bytes=byte_count,
+        width_px=size.width_px,
+        height_px=size.height_px,
+        bytes=save_png(rendering, folder / part),
     )
 
 
-def _fitted(shot: Shot, slot: SlotOrder, scratch: Path, manifest: StripManifest, folder: Path) -> ShotFile:
-    def open_as(plan: SizePlan) -> Raster:
-        opened = open_frame(scratch, manifest, Box.whole(manifest.size))
-        return sized(opened, plan, background=slot.order.background).held()
-
+def _fitted(shot: Shot, slot: SlotOrder, rendering: Rendering, folder: Path) -> ShotFile:
     made = ShotFile(
         part="",
         extension="",
@@ -144,14 +150,15 @@ def _fitted(shot: Shot, slot: SlotOrder, scratch: Path, manifest: StripManifest,
         height_px=0,
         bytes=0,
     )
+    leaf = rendering.whole()
     try:
-        result = fit_cut(open_as, manifest.size, slot.order, advised=False)
+        result = fit_order(rendering.draw(leaf), slot.order, advised=False)
     except TallPageError as error:
         return replace(made, warnings=(f"{slot.name}: {error.sentence} {error.hint}".strip(),))
     if result.chosen is None:
         return replace(made, warnings=(f"{slot.name}: no file fits the limit.",))
     extension = FORMATS[result.chosen.choice.format].extension
-    canvas = plan_size(manifest.size, slot.order.sizing).canvas
+    canvas = rendering.size_of(leaf)
     part = f"{shot.key}-{slot.name}.{extension}"
     write_whole(folder / part, result.chosen.data)
     unmet = () if result.met else (f"{slot.name}: under the limit it looks visibly damaged.",)

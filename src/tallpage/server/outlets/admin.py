@@ -2,7 +2,7 @@
 
 from django.contrib import admin
 
-from tallpage.server.outlets.models import Outlet, Output, Slot
+from tallpage.server.outlets.models import Outlet, Output, OutputFile, Slot
 
 
 class SlotInline(admin.TabularInline):  # type: ignore[type-arg]  # not generic at run time
@@ -20,9 +20,16 @@ class OutletAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # not generic at
     inlines = [SlotInline]
 
 
+class FileInline(admin.TabularInline):  # type: ignore[type-arg]  # not generic at run time
+    """Files below their output."""
+
+    model = OutputFile
+    extra = 0
+
+
 @admin.register(Output)
 class OutputAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # not generic at run time
-    """Made files."""
+    """Rows of ledgers, with the files that were made."""
 
-    list_display = ["id", "label", "cut", "format", "bytes", "limit_bytes", "fidelity", "met"]
-    list_filter = ["met", "format"]
+    list_display = ["id", "label", "cut", "limit_bytes", "least_fidelity"]
+    inlines = [FileInline]

@@ -16,8 +16,8 @@ class OutletsConfig(AppConfig):
         from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.outlets import making
-        from tallpage.server.outlets.models import Output
+        from tallpage.server.outlets.models import OutputFile
 
         when_idle(making.forget_fits)
         register_kind(making.KIND, "files", making.prepare, takes_turns=True)
-        post_delete.connect(making.remove_files_of, sender=Output)
+        post_delete.connect(making.remove_file_of, sender=OutputFile)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import threading
-from dataclasses import dataclass
+from dataclasses import replace
 from functools import lru_cache
 from pathlib import Path
 from typing import Literal
@@ -14,8 +14,7 @@ from tallpage.core.errors import StorageError
 from tallpage.core.geometry import Box
 from tallpage.core.picture import Raster
 from tallpage.server.outlets.fitting import require_files
-from tallpage.server.outlets.models import Output, choice_from_json
-from tallpage.server.outlets.pixels import Piece, open_piece
+from tallpage.server.outlets.models import Output, OutputFile
 
 BAND_PX = 1_024
 Side = Literal["original", "result", "difference"]
@@ -32,28 +31,29 @@ def band(output: Output, side: Side, number: int) -> bytes:
         FitError: there is no file yet.
         Http404: there is no such band.
     """
-    paths = require_files(output)
-    top_px = number * BAND_PX
-    height_px = min(BAND_PX, output.made_height_px - top_px)
+    require_files(output)
+    files, top_px = list(output.files.all()), number * BAND_PX
+    height_px = min(BAND_PX, sum(file.height_px for file in files) - top_px)
     if number < 0 or height_px < 1:
         raise Http404
-    parts = []
-    for part in _parts(output, paths):
-        first, end = max(top_px, part.top_px), min(top_px + height_px, part.top_px + part.height_px)
-        if end <= first:
-            continue
-        rows = Box(x_px=0, y_px=first - part.top_px, width_px=output.made_width_px, height_px=end - first)
-        parts.append(_rows(output, side, part, rows))
+    parts, above_px = [], 0
+    for file in files:
+        first = max(top_px, above_px)
+        end = min(top_px + height_px, above_px + file.height_px)
+        if end > first:
+            rows = Box(x_px=0, y_px=first - above_px, width_px=file.width_px, height_px=end - first)
+            parts.append(_rows(output, side, file, rows, count=len(files)))
+        above_px += file.height_px
     return Raster.stacked(parts).as_png(compression=1)
 
 
-def _rows(output: Output, side: Side, part: _Part, rows: Box) -> Raster:
+def _rows(output: Output, side: Side, file: OutputFile, rows: Box, *, count: int) -> Raster:
     if side == "original":
-        return _original(output, part.piece).cropped(rows)
-    result = _decoded(part.path).cropped(rows)
+        return _original(output, file, count).cropped(rows)
+    result = _decoded(file.path).cropped(rows)
     if side == "result":
         return result
-    return _original(output, part.piece).cropped(rows).difference(result, amplified=_AMPLIFIED)
+    return _original(output, file, count).cropped(rows).difference(result, amplified=_AMPLIFIED)
 
 
 def _decoded(path: Path) -> Raster:
@@ -73,36 +73,10 @@ def _decoded_once(path: Path) -> Raster:
     return Raster.decode(path.read_bytes()).held()
 
 
-@dataclass(frozen=True, slots=True)
-class _Part:
-    """One file of an output: where it begins among the rows of all, and what of the page it shows."""
-
-    path: Path
-    piece: Piece
-    top_px: int
-    height_px: int
-
-
-def _parts(output: Output, paths: list[Path]) -> list[_Part]:
-    frame = output.shown()
-    if not output.leaves:
-        whole = Piece(frame=frame, top_px=0, height_px=frame.size.height_px)
-        return [_Part(paths[0], whole, 0, output.made_height_px)]
-    parts, top_px = [], 0
-    for number, (path, leaf) in enumerate(zip(paths, output.leaves, strict=True), start=1):
-        piece = Piece(
-            frame=frame,
-            top_px=leaf["row_px"],
-            height_px=leaf["rows_px"],
-            number=number,
-            count=len(paths),
-        )
-        parts.append(_Part(path, piece, top_px, leaf["height_px"]))
-        top_px += leaf["height_px"]
-    return parts
-
-
-def _original(output: Output, piece: Piece) -> Raster:
+def _original(output: Output, file: OutputFile, count: int) -> Raster:
     """What a file shows, as it was when the file was made: resized but not encoded."""
-    order = output.order(choice_from_json(output.choice))
-    return open_piece(output, output.cut.capture, order, piece, access="random")
+    rendering = output.shown()
+    leaf = replace(
+        rendering.whole(), top_px=file.row_px, height_px=file.rows_px, number=file.number, count=count
+    )
+    return rendering.draw(leaf, access="random")

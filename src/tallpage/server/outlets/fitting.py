@@ -11,7 +11,7 @@ from django.db import transaction
 
 from tallpage.core.errors import FitError
 from tallpage.core.fit import Choice
-from tallpage.core.leaves import MOST_LEAVES, require_breaks
+from tallpage.core.leaves import require_breaks
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.outlets.making import KIND
 from tallpage.server.outlets.models import RULES, Output, Slot
@@ -37,9 +37,9 @@ def add_own_output(cut: Cut, rules: Mapping[str, Any]) -> Output:
 
 
 def _queue_new(output: Output) -> Output:
-    output.order()  # checked before anything is stored
+    output.require_possible()
+    output.asked_key = output.current_key()
     with transaction.atomic():
-        output.asked_frame = dict(output.cut.frame)
         output.job = enqueue(KIND)
         output.save()
     return output
@@ -50,12 +50,12 @@ def fit_again(output: Output, choice: Choice | None, *, follow_slot: bool = Fals
 
     With ``follow_slot`` by the slot's rules as they are now.
     """
+    _drop_breaks_of_another_cut(output)
     if follow_slot and output.slot is not None:
         output.copy_rules(output.slot)
         output.label = str(output.slot)
-    output.order(choice)
     output.choice = asdict(choice) if choice else None
-    _follow_frame(output)
+    output.require_possible()
     return _queue_again(output, "choice", "breaks", "label", *RULES)
 
 
@@ -73,42 +73,36 @@ def divide_again(output: Output, *, count: int | None, breaks: list[int]) -> Out
             hint="Size it by width to divide it.",
             code="leaves_impossible",
         )
-    if count is not None and not 1 <= count <= MOST_LEAVES:
-        raise FitError(
-            f"{count} leaves cannot be made.",
-            hint=f"Give a number from 1 to {MOST_LEAVES}.",
-            code="leaves_too_many",
-        )
-    output.breaks = list(require_breaks(breaks, output.cut.shown().box.height_px)) if breaks else []
+    height_px = output.cut.as_cut().frame.box.height_px
+    output.breaks = list(require_breaks(breaks, height_px)) if breaks else []
     output.leaf_count = None if breaks else count
+    output.require_possible()
     return _queue_again(output, "breaks", "leaf_count")
 
 
 def fit_stale(cut: Cut) -> list[Output]:
-    """Make those files of a cut anew whose frame has changed since; newer work replaces older."""
-    rows = Output.objects.filter(cut=cut).select_related("job", "cut__capture")
-    again = []
-    for output in rows:
-        if _follow_frame(output):
-            again.append(_queue_again(output, "breaks"))
-    return again
-
-
-def _follow_frame(output: Output) -> bool:
-    """Whether the frame has changed since the files were asked for; breaks of another frame go."""
-    changed: bool = output.asked_frame != output.cut.frame
-    if changed:
-        output.breaks = []
+    """Make those files of a cut anew that would show something else now; newer work replaces older."""
+    rows = Output.objects.filter(cut=cut).select_related("job", "cut__capture").prefetch_related("files")
+    changed = [output for output in rows if output.asked_key != output.current_key()]
+    for output in changed:
+        _drop_breaks_of_another_cut(output)
+        _queue_again(output, "breaks")
     return changed
 
 
+def _drop_breaks_of_another_cut(output: Output) -> None:
+    """Breaks stand for places of the cut as it was when they were set."""
+    if output.asked_key != output.current_key():
+        output.breaks = []
+
+
 def _queue_again(output: Output, *changed: str) -> Output:
+    output.asked_key = output.current_key()
     with transaction.atomic():
         if output.job.pending:
             request_stop(output.job)
-        output.asked_frame = dict(output.cut.frame)
         output.job = enqueue(KIND)
-        output.save(update_fields=["job", "asked_frame", *changed])
+        output.save(update_fields=["job", "asked_key", *changed])
     return output
 
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import shutil
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import asdict, dataclass, field, replace
-from functools import cache, partial
+from dataclasses import asdict, dataclass, field
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -24,8 +24,8 @@ from tallpage.core.fit import (
     FitWatch,
     Verdict,
     WeightBand,
-    fit_cut,
-    foretell_cut,
+    fit_order,
+    foretell_order,
     read_content,
     weight_line,
     why,
@@ -33,11 +33,10 @@ from tallpage.core.fit import (
 )
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import Raster
-from tallpage.core.sizing import SizePlan, plan_size
+from tallpage.core.render import Leaf, Rendering
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import MadeWay, Signals, Work
-from tallpage.server.outlets.models import Output, choice_from_json, file_path
-from tallpage.server.outlets.pixels import Piece, open_piece, pieces_of
+from tallpage.server.outlets.models import Output, OutputFile, choice_from_json, file_path
 from tallpage.server.storage import new_key, view_file
 
 KIND = "fit_output"
@@ -51,16 +50,11 @@ SWATCH_PX = (144, 72)
 
 @dataclass(frozen=True, slots=True)
 class _Made:
-    """One file and what there is to tell about it, ready to be stored.
+    """One file and what there is to tell about it, ready to be stored."""
 
-    ``plan`` says what of its piece it shows, and where.
-    """
-
-    piece: Piece
-    plan: SizePlan
+    leaf: Leaf
     result: FitResult
     key: str
-    size: Size
     why: str = ""
     weights: tuple[WeightBand, ...] = ()
     worst: tuple[Box, ...] = ()
@@ -69,11 +63,10 @@ class _Made:
 
 def prepare(job: Job) -> Work:
     """How an output's files are made and stored."""
-    output = Output.objects.select_related("cut__capture").filter(job=job).first()
+    output = Output.objects.select_related("cut__capture").prefetch_related("files").filter(job=job).first()
     if output is None:
         raise Stopped("Newer work replaced this.")
-    cut, capture = output.cut, output.cut.capture
-    frame, frame_json = cut.shown(), dict(cut.frame)
+    rendering, key = output.asked(), output.current_key()
     order = output.order(choice_from_json(output.choice))
     wanted_looks = order.fidelity or ACCEPTABLE_FIDELITY
     written: list[Path] = []
@@ -86,23 +79,22 @@ def prepare(job: Job) -> Work:
                 raise MadeWay
 
         signals.report("fitting")
-        pieces = pieces_of(output, capture, order, frame)
+        leaves = rendering.leaves()
         made = []
-        for done, piece in enumerate(pieces):
-            if len(pieces) > 1:
-                signals.report("fitting", done=done, expected=len(pieces))
+        for done, leaf in enumerate(leaves):
+            if len(leaves) > 1:
+                signals.report("fitting", done=done, expected=len(leaves))
             stop_if_asked()
-            drawn = partial(open_piece, output, capture, order, piece)
-            # A good file of this very frame is not replaced by a hasty one, unless that is what it is.
-            is_good = bool(output.file_key) and output.frame == frame_json and not job.made_way
-            wanted = len(pieces) == 1 and not is_good
-            give = give_early(signals, piece, drawn().size) if wanted else None
+            # A good file of these very pixels is not replaced by a hasty one, unless that is what it is.
+            is_good = bool(output.files.all()) and output.drawn_key == key and not job.made_way
+            give = give_early(signals, leaf) if len(leaves) == 1 and not is_good else None
             watch = _Telling(signals, give, wanted_looks)
-            foretell_cut(partial(drawn, access="random"), piece.size, order, memory=_memory(), watch=watch)
-            made.append(_make(drawn().held(), piece, order, stop_if_asked, written, watch))
+            here_and_there = rendering.draw(leaf, access="random")
+            foretell_order(here_and_there, order, memory=_memory(), watch=watch)
+            made.append(_make(rendering, leaf, order, stop_if_asked, written, watch))
         return made
 
-    def give_early(signals: Signals, piece: Piece, size: Size) -> GiveEarly:
+    def give_early(signals: Signals, leaf: Leaf) -> GiveEarly:
         key_of_best: dict[int, str] = {}
 
         def give(best: Candidate | None, advice: tuple[Advice, ...]) -> None:
@@ -110,8 +102,9 @@ def prepare(job: Job) -> Work:
             result = FitResult(chosen=best, candidates=(), met=met, tries=1, advice=advice)
             if best and id(best) not in key_of_best:
                 key_of_best[id(best)] = _written(best, written)
-            bare = _bare(piece, order, result, key_of_best[id(best)] if best else "", size)
-            signals.give_early([replace(bare, why=_SO_FAR, tradeoffs=output.tradeoffs)])
+            early_key = key_of_best[id(best)] if best else ""
+            tradeoffs = output.tradeoffs
+            signals.give_early([_Made(leaf, result, early_key, why=_SO_FAR, tradeoffs=tradeoffs)])
 
         return give
 
@@ -120,12 +113,11 @@ def prepare(job: Job) -> Work:
         if current is None:
             discard()
             return  # newer work replaced this one
-        before = current.paths
-        _describe(current, made, frame_json)
+        _describe(current, made, rendering, key)
         current.save()
-        # A first file that nobody took goes as well; but while more is to come, what is written may be it.
-        unwanted = {*before, *([] if early else written)} - set(current.paths)
-        transaction.on_commit(lambda: remove_files(unwanted))
+        if not early:  # while more is to come, what is written may be it
+            unwanted = set(written) - set(current.paths)
+            transaction.on_commit(lambda: remove_files(unwanted))
 
     def keep_early(made: list[_Made]) -> None:
         with transaction.atomic():
@@ -139,31 +131,34 @@ def prepare(job: Job) -> Work:
 
 
 def _make(
-    raster: Raster,
-    piece: Piece,
+    rendering: Rendering,
+    leaf: Leaf,
     order: FitOrder,
     stop_if_asked: Callable[[], None],
     written: list[Path],
     watch: FitWatch,
 ) -> _Made:
-    result = fit_cut(
-        lambda _: raster,
-        piece.size,
+    raster = rendering.draw(leaf).held()
+    result = fit_order(
+        raster,
         order,
         memory=_memory(),
         watch=watch,
         should_stop=stop_if_asked,
+        divisible=rendering.rules.sizing.divisible,
     )
     tradeoffs = [_tradeoff(curve) for curve in result.curves]
     chosen = result.chosen
     if chosen is None:
-        return replace(_bare(piece, order, result, "", raster.size), tradeoffs=tradeoffs)
+        return _Made(leaf, result, "", tradeoffs=tradeoffs)
     key = _written(chosen, written)
     worst = worst_places(raster, Raster.decode(chosen.data).held(), count=WORST_PLACES, box_px=SWATCH_PX)
     if worst:
         _save_swatches(key, raster, result.candidates, worst[0])
-    return replace(
-        _bare(piece, order, result, key, raster.size),
+    return _Made(
+        leaf,
+        result,
+        key,
         why=why(result, read_content(raster), order),
         weights=weight_line(raster, chosen.choice, chosen.byte_count),
         worst=worst,
@@ -219,11 +214,6 @@ def forget_fits() -> None:
     _memory.cache_clear()
 
 
-def _bare(piece: Piece, order: FitOrder, result: FitResult, key: str, size: Size) -> _Made:
-    plan = plan_size(piece.size, order.sizing)
-    return _Made(piece=piece, plan=plan, result=result, key=key, size=size)
-
-
 def _written(candidate: Candidate, written: list[Path]) -> str:
     """Write a file to its final place, and note that it is there; returns its key."""
     key = new_key()
@@ -251,85 +241,73 @@ def swatch_file(key: str, name: str) -> Path:
     return view_file(key, f"swatch-{name}.png")
 
 
-def _describe(output: Output, made: list[_Made], frame: dict[str, Any]) -> None:
+def _describe(output: Output, made: list[_Made], rendering: Rendering, key: str) -> None:
     """Write what came out into the row; of several leaves, what the weakest of them tells."""
     weakest = min(made, key=lambda row: row.result.chosen.fidelity if row.result.chosen else -1.0)
-    result, chosen = weakest.result, weakest.result.chosen
-    whole = all(row.key for row in made)
-    if output.choice is None or output.frame != frame:  # by hand keeps what the search of the cut found
+    result = weakest.result
+    if output.choice is None or output.drawn_key != key:  # by hand keeps what the search of the cut found
         output.tradeoffs = weakest.tradeoffs
-    output.frame = frame
-    output.leaves = [_leaf(row) for row in made] if len(made) > 1 and whole else []
-    first = made[0].result.chosen if whole else None
-    output.file_key = made[0].key if whole else ""
-    output.format = first.choice.format if first else ""
+    output.drawn = {"cut": rendering.cut.as_json(), "rules": rendering.rules.as_json()}
+    output.drawn_key = key
     output.met = all(row.result.met for row in made)
     output.tries = sum(row.result.tries for row in made)
     output.candidates = [_as_json(row) for row in result.candidates]
     output.advice = [
-        _advice(row, weakest)
+        _advice(row, rendering, weakest.leaf)
         for row in result.advice
         if len(made) == 1 or row.kind not in ("leaves", "width")
     ]
-    output.made_choice = asdict(chosen.choice) if chosen else None
-    output.made_width_px = made[0].size.width_px
-    output.made_height_px = sum(row.size.height_px for row in made)
-    output.bytes = max((row.result.chosen.byte_count for row in made if row.result.chosen), default=0)
-    output.fidelity = chosen.fidelity if chosen else None
     output.why = weakest.why
-    output.weights = [band for row in made for band in _on_page(row)]
-    above_px = sum(row.size.height_px for row in made[: made.index(weakest)])
+    output.weights = [band for row in made for band in _on_page(rendering, row)]
+    above_px = sum(rendering.size_of(row.leaf).height_px for row in made[: made.index(weakest)])
     output.worst = [{**asdict(box), "y_px": box.y_px + above_px} for box in weakest.worst]
     output.swatch_key = weakest.key if weakest.worst else ""
+    _keep_files(output, made, rendering)
 
 
-def _on_page(made: _Made) -> Iterator[dict[str, int]]:
+def _keep_files(output: Output, made: list[_Made], rendering: Rendering) -> None:
+    """Rows for the files that were made, all or none; those of before go, and so do their files."""
+    wanted = made if all(row.key for row in made) else []
+    keys = {row.key for row in wanted}
+    for file in output.files.exclude(key__in=keys):
+        file.delete()
+    known = set(output.files.values_list("key", flat=True))
+    OutputFile.objects.bulk_create(
+        _file(output, row, rendering.size_of(row.leaf)) for row in wanted if row.key not in known
+    )
+
+
+def _file(output: Output, made: _Made, size: Size) -> OutputFile:
+    chosen, leaf = made.result.chosen, made.leaf
+    assert chosen is not None  # noqa: S101  (what has a key was chosen)
+    return OutputFile(
+        output=output,
+        number=leaf.number,
+        key=made.key,
+        format=chosen.choice.format,
+        choice=asdict(chosen.choice),
+        width_px=size.width_px,
+        height_px=size.height_px,
+        bytes=chosen.byte_count,
+        fidelity=chosen.fidelity,
+        met=made.result.met,
+        row_px=leaf.top_px,
+        rows_px=leaf.height_px,
+    )
+
+
+def _on_page(rendering: Rendering, made: _Made) -> Iterator[dict[str, int]]:
     """The bands of a file as the stretches of the page that they show."""
     for band in made.weights:
-        top_px, height_px = _frame_rows(made, band.top_px, band.height_px)
-        for box in made.piece.frame.parts(top_px, height_px):
-            share = box.height_px / height_px
+        for box, share in rendering.on_page(made.leaf, band.top_px, band.height_px):
             yield {"top_px": box.y_px, "height_px": box.height_px, "bytes": round(band.byte_count * share)}
 
 
-def _advice(advice: Advice, made: _Made) -> dict[str, Any]:
+def _advice(advice: Advice, rendering: Rendering, leaf: Leaf) -> dict[str, Any]:
     """Advice with the stretch to fold away as bands of the page."""
-    folds: list[dict[str, int]] = []
-    if advice.rows_px is not None:
-        top_px, height_px = _frame_rows(made, *advice.rows_px)
-        folds = [
-            {"top_px": box.y_px, "height_px": box.height_px}
-            for box in made.piece.frame.parts(top_px, height_px)
-        ]
+    stretches = rendering.on_page(leaf, *advice.rows_px) if advice.rows_px is not None else ()
+    folds = [{"top_px": box.y_px, "height_px": box.height_px} for box, _ in stretches]
     return {**asdict(advice), "folds": folds}
-
-
-def _frame_rows(made: _Made, top_px: int, height_px: int) -> tuple[int, int]:
-    """First row and number of rows of the frame that rows of a file show; none of what is around it."""
-    plan, scale = made.plan, made.plan.shown.height_px / made.plan.picture.height_px
-    first_px = max(0, top_px - plan.picture.y_px)
-    last_px = min(top_px + height_px, plan.picture.bottom_px) - plan.picture.y_px
-    rows = [made.piece.top_px + round(plan.shown.y_px + row * scale) for row in (first_px, last_px)]
-    return rows[0], max(0, rows[1] - rows[0])
-
-
-def _leaf(made: _Made) -> dict[str, Any]:
-    chosen = made.result.chosen
-    assert chosen is not None  # noqa: S101  (only called where every leaf has its file)
-    piece = made.piece
-    parts = piece.frame.parts(piece.top_px, piece.height_px)
-    return {
-        "top_px": parts[0].y_px,
-        "page_height_px": parts[-1].bottom_px - parts[0].y_px,
-        "row_px": piece.top_px,
-        "rows_px": piece.height_px,
-        "height_px": made.size.height_px,
-        "format": chosen.choice.format,
-        "bytes": chosen.byte_count,
-        "fidelity": chosen.fidelity,
-        "met": made.result.met,
-        "file_key": made.key,
-    }
 
 
 def _as_json(candidate: Candidate) -> dict[str, object]:
@@ -353,10 +331,10 @@ def _tradeoff(curve: Curve) -> dict[str, object]:
     return {"recipe": curve.recipe.name, "points": points}
 
 
-def remove_files_of(instance: Output, **_: object) -> None:
-    """Once an output's row has gone, by itself or with its cut, its files go too."""
-    paths = instance.paths
-    transaction.on_commit(lambda: remove_files(paths))
+def remove_file_of(instance: OutputFile, **_: object) -> None:
+    """Once the row of a file has gone, by itself or with its output or cut, the file goes too."""
+    path = instance.path
+    transaction.on_commit(lambda: remove_files([path]))
 
 
 def remove_files(paths: Iterable[Path]) -> None:

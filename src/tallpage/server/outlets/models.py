@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Any, cast
 
 from django.db import models
 
-from tallpage.core.fit import FORMATS, Choice, FitOrder, require_formats
-from tallpage.core.frames import Frame
-from tallpage.core.leaves import require_overlap
-from tallpage.core.sizing import Anchor, SizePlan, Sizing, Way, plan_size
+from tallpage.core import cut as core_cut
+from tallpage.core.fit import FORMATS, Choice, FitOrder, require_formats, takes_transparency
+from tallpage.core.render import Rendering, RenderRules, render_key
+from tallpage.core.sizing import Anchor, Sizing, Way
 from tallpage.core.units import parse_colour
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Cut
@@ -90,21 +91,42 @@ class Rules(models.Model):
         )
 
     def order(self, choice: Choice | None = None) -> FitOrder:
-        """The rules as the core knows them.
+        """What they ask of a file.
 
         Raises:
-            FitError: a size, colour, limit or format that cannot be worked with.
+            FitError: a limit, fidelity or format that cannot be worked with.
         """
-        require_overlap(self.overlap_px, self.greatest_height_px)
         return FitOrder(
-            sizing=self.sizing,
-            background=parse_colour(self.background),
             limit_bytes=self.limit_bytes,
             fidelity=self.least_fidelity,
             formats=require_formats(self.formats),
-            greatest_height_px=self.greatest_height_px,
             choice=choice,
         )
+
+    def render_rules(self, choice: Choice | None = None) -> RenderRules:
+        """What they ask of the pixels.
+
+        Raises:
+            FitError: a size, colour or overlap that cannot be worked with.
+        """
+        formats = (choice.format,) if choice else require_formats(self.formats)
+        return RenderRules(
+            sizing=self.sizing,
+            background=parse_colour(self.background),
+            flattened=not takes_transparency(formats),
+            greatest_height_px=self.greatest_height_px,
+            overlap_px=self.overlap_px,
+            numbered=self.numbered,
+        )
+
+    def require_possible(self) -> None:
+        """Refuse rules that cannot be worked with.
+
+        Raises:
+            FitError: they cannot.
+        """
+        self.order()
+        self.render_rules()
 
 
 class Slot(Rules):
@@ -122,25 +144,22 @@ class Slot(Rules):
 
 
 class Output(Rules):
-    """A file made from a cut: the rules it was made for, what was chosen, what came out.
+    """A row of the ledger: which file is asked for, and what the search for it told.
 
-    The rules are a copy, so that a slot that changes later does not rewrite what was delivered.
-    ``file_key`` is empty until the file is in its final place.
+    The rules are a copy, so that a slot that changes later does not rewrite what was delivered. What was
+    made are its ``files``; ``drawn`` says what they show, and stays when something else is asked for.
     """
 
     cut = models.ForeignKey(Cut, on_delete=models.CASCADE, related_name="outputs")
     slot = models.ForeignKey(Slot, on_delete=models.SET_NULL, null=True, blank=True, related_name="outputs")
     label = models.CharField(max_length=170)
     choice = models.JSONField(null=True, blank=True, help_text="made by hand; null means searched")
-    frame = models.JSONField(default=dict, help_text="the cut's frame when the file was made")
-    asked_frame = models.JSONField(default=dict, help_text="the cut's frame when it was last asked for")
-    format = models.CharField(max_length=8, blank=True)
-    made_choice = models.JSONField(null=True, blank=True)
-    made_width_px = models.PositiveIntegerField(default=0)
-    made_height_px = models.PositiveIntegerField(default=0)
-    bytes = models.PositiveBigIntegerField(default=0)
-    fidelity = models.FloatField(null=True, blank=True)
-    met = models.BooleanField(default=False)
+    leaf_count = models.PositiveSmallIntegerField(null=True, blank=True, help_text="asked for by hand")
+    breaks = models.JSONField(default=list, blank=True, help_text="set by hand, px of the frame")
+    asked_key = models.CharField(max_length=32, blank=True, help_text="render key of what was last asked for")
+    drawn = models.JSONField(default=dict, blank=True, help_text="cut and rules that the files show")
+    drawn_key = models.CharField(max_length=32, blank=True, help_text="render key of that")
+    met = models.BooleanField(default=False, help_text="every file keeps to the rules and looks acceptable")
     tries = models.PositiveIntegerField(default=0)
     candidates = models.JSONField(default=list, blank=True)
     advice = models.JSONField(default=list, blank=True)
@@ -149,10 +168,6 @@ class Output(Rules):
     weights = models.JSONField(default=list, blank=True, help_text="bands of the page: top, height, bytes")
     worst = models.JSONField(default=list, blank=True, help_text="boxes in the file's px, the worst first")
     swatch_key = models.CharField(max_length=32, blank=True, help_text="whose worst place is shown")
-    leaf_count = models.PositiveSmallIntegerField(null=True, blank=True, help_text="asked for by hand")
-    breaks = models.JSONField(default=list, blank=True, help_text="set by hand, px of the frame")
-    leaves = models.JSONField(default=list, blank=True, help_text="the files, where there are several")
-    file_key = models.CharField(max_length=32, blank=True)
     job = models.ForeignKey(Job, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)
 
@@ -162,26 +177,38 @@ class Output(Rules):
     def __str__(self) -> str:
         return self.label
 
-    @property
-    def path(self) -> Path:
-        """Where the file is; of several, the first."""
-        return file_path(self.file_key, self.format)
+    def render_rules(self, choice: Choice | None = None) -> RenderRules:
+        """The rules, and what was decided about leaves.
+
+        Raises:
+            FitError: they cannot be worked with.
+        """
+        rules = super().render_rules(choice or choice_from_json(self.choice))
+        return replace(rules, leaf_count=self.leaf_count, breaks=tuple(self.breaks))
+
+    def asked(self) -> Rendering:
+        """What the files are to show.
+
+        Raises:
+            FitError: rules that cannot be worked with.
+        """
+        return Rendering(self.cut.capture.pixel_source(), self.cut.as_cut(), self.render_rules())
+
+    def shown(self) -> Rendering:
+        """What the files show; before there are any, what they are to show."""
+        if not self.drawn:
+            return self.asked()
+        cut, rules = core_cut.Cut.from_json(self.drawn["cut"]), RenderRules.from_json(self.drawn["rules"])
+        return Rendering(self.cut.capture.pixel_source(), cut, rules)
+
+    def current_key(self) -> str:
+        """Render key of what the files would show if they were made now."""
+        return render_key(self.cut.capture.storage_key, self.cut.as_cut(), self.render_rules())
 
     @property
     def paths(self) -> list[Path]:
         """Where the files are, from the top leaf to the last; none before they are made."""
-        if self.leaves:
-            return [file_path(leaf["file_key"], leaf["format"]) for leaf in self.leaves]
-        return [self.path] if self.file_key else []
-
-    def shown(self) -> Frame:
-        """What of the page the file shows; before there is one, what it will show."""
-        return Frame.from_json(self.frame or self.cut.frame)
-
-    @property
-    def plan(self) -> SizePlan:
-        """How the frame came to the file's size."""
-        return plan_size(self.shown().size, self.sizing)
+        return [file.path for file in self.files.all()]
 
     @property
     def slot_changed(self) -> bool:
@@ -191,8 +218,37 @@ class Output(Rules):
 
     @property
     def stale(self) -> bool:
-        """Whether the cut has changed since the file was made."""
-        return bool(self.file_key) and self.frame != self.cut.frame
+        """Whether the files show something else than they would if they were made now."""
+        return bool(self.files.all()) and self.drawn_key != self.current_key()
+
+
+class OutputFile(models.Model):
+    """A file that was made: all that its output shows, or one leaf of it."""
+
+    output = models.ForeignKey(Output, on_delete=models.CASCADE, related_name="files")
+    number = models.PositiveSmallIntegerField(default=1, help_text="its place among the leaves, from 1")
+    key = models.CharField(max_length=32, help_text="names the file on disk")
+    format = models.CharField(max_length=8)
+    choice = models.JSONField(help_text="how it is encoded")
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    bytes = models.PositiveBigIntegerField()
+    fidelity = models.FloatField()
+    met = models.BooleanField()
+    row_px = models.PositiveIntegerField(help_text="first row of the frame that it shows")
+    rows_px = models.PositiveIntegerField(help_text="how many rows of the frame it shows")
+
+    class Meta:
+        ordering = ["output", "number"]
+        constraints = [models.UniqueConstraint(fields=["output", "number"], name="one_file_a_place")]
+
+    def __str__(self) -> str:
+        return f"{self.key}.{self.format}"
+
+    @property
+    def path(self) -> Path:
+        """Where it is."""
+        return file_path(self.key, self.format)
 
 
 def file_path(key: str, name: str) -> Path:

@@ -86,4 +86,4 @@ def _take_over(slot: Slot, payload: SlotIn) -> None:
     slot.name = payload.name.strip()
     for name, value in payload.rules().items():
         setattr(slot, name, value)
-    slot.order()  # refuses what cannot be worked with, before it is stored
+    slot.require_possible()

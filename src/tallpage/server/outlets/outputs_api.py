@@ -37,7 +37,8 @@ router = Router(tags=["outputs"])
 def list_outputs(request: HttpRequest, cut_id: int) -> QuerySet[Output]:
     """The ledger of a cut."""
     cut = get_object_or_404(Cut, pk=cut_id)
-    return Output.objects.filter(cut=cut).select_related("job", "cut", "slot__outlet")
+    rows = Output.objects.filter(cut=cut).select_related("job", "cut__capture", "slot__outlet")
+    return rows.prefetch_related("files")
 
 
 @router.post("/cuts/{cut_id}/outputs", response={202: OutputOut}, operation_id="add_output")
@@ -123,6 +124,5 @@ def compare_band(request: HttpRequest, output_id: int, side: Side, number: int) 
 
 
 def _output(output_id: int) -> Output:
-    return get_object_or_404(
-        Output.objects.select_related("job", "cut__capture", "slot__outlet"), pk=output_id
-    )
+    rows = Output.objects.select_related("job", "cut__capture", "slot__outlet").prefetch_related("files")
+    return get_object_or_404(rows, pk=output_id)

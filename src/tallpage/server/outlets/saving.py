@@ -10,7 +10,8 @@ from django.http import Http404, HttpResponse
 from tallpage.core.fit import FORMATS
 from tallpage.core.naming import output_file_name
 from tallpage.server.outlets.fitting import require_files
-from tallpage.server.outlets.models import Output
+from tallpage.server.outlets.ledger import made_size
+from tallpage.server.outlets.models import Output, OutputFile
 
 
 def saved_output(output: Output) -> HttpResponse:
@@ -19,14 +20,19 @@ def saved_output(output: Output) -> HttpResponse:
     Raises:
         FitError: there is none yet.
     """
-    paths = require_files(output)
-    if not output.leaves:
-        return _download(_name(output), paths[0].read_bytes(), FORMATS[output.format].media_type)  # type: ignore[index]
+    require_files(output)
+    files = list(output.files.all())
+    if len(files) == 1:
+        return _download(_name(files[0], 1), files[0])
     archive = io.BytesIO()
-    with zipfile.ZipFile(archive, "w", zipfile.ZIP_STORED) as file:  # pictures are compressed already
-        for number, path in enumerate(paths, start=1):
-            file.write(path, _leaf_name(output, number))
-    return _download(_name(output, extension="zip"), archive.getvalue(), "application/zip")
+    with zipfile.ZipFile(archive, "w", zipfile.ZIP_STORED) as zipped:  # pictures are compressed already
+        for file in files:
+            zipped.write(file.path, _name(file, len(files)))
+    width_px, height_px = made_size(output)
+    name = output_file_name(
+        capture_name=output.cut.capture.name, width_px=width_px, height_px=height_px, extension="zip"
+    )
+    return _answered(name, archive.getvalue(), "application/zip")
 
 
 def saved_leaf(output: Output, number: int) -> HttpResponse:
@@ -36,33 +42,27 @@ def saved_leaf(output: Output, number: int) -> HttpResponse:
         FitError: there is none yet.
         Http404: there is no such leaf.
     """
-    paths = require_files(output)
-    if not 1 <= number <= len(output.leaves):
+    require_files(output)
+    files = list(output.files.all())
+    if len(files) == 1 or not 1 <= number <= len(files):
         raise Http404
-    media_type = FORMATS[output.leaves[number - 1]["format"]].media_type
-    return _download(_leaf_name(output, number), paths[number - 1].read_bytes(), media_type)
+    return _download(_name(files[number - 1], len(files)), files[number - 1])
 
 
-def _name(output: Output, *, extension: str | None = None) -> str:
+def _name(file: OutputFile, count: int) -> str:
     return output_file_name(
-        capture_name=output.cut.capture.name,
-        width_px=output.made_width_px,
-        height_px=output.made_height_px,
-        extension=extension or FORMATS[output.format].extension,  # type: ignore[index]
+        capture_name=file.output.cut.capture.name,
+        width_px=file.width_px,
+        height_px=file.height_px,
+        extension=FORMATS[file.format].extension,  # type: ignore[index]
+        part=f"{file.number}-of-{count}" if count > 1 else "",
     )
 
 
-def _leaf_name(output: Output, number: int) -> str:
-    leaf = output.leaves[number - 1]
-    return output_file_name(
-        capture_name=output.cut.capture.name,
-        width_px=output.made_width_px,
-        height_px=leaf["height_px"],
-        extension=FORMATS[leaf["format"]].extension,
-        part=f"{number}-of-{len(output.leaves)}",
-    )
+def _download(name: str, file: OutputFile) -> HttpResponse:
+    return _answered(name, file.path.read_bytes(), FORMATS[file.format].media_type)  # type: ignore[index]
 
 
-def _download(name: str, data: bytes, media_type: str) -> HttpResponse:
+def _answered(name: str, data: bytes, media_type: str) -> HttpResponse:
     headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
     return HttpResponse(data, content_type=media_type, headers=headers)

@@ -11,6 +11,7 @@ from pydantic import StringConstraints, model_validator
 from tallpage.core.fit import Choice, fidelity_in_words
 from tallpage.core.sizing import Anchor, Way
 from tallpage.server.jobs.schemas import JobOut
+from tallpage.server.outlets import ledger
 from tallpage.server.outlets.models import RULES, Output, Rules, Slot
 from tallpage.server.shelf.schemas import BoxSchema, FoldSchema
 
@@ -285,12 +286,57 @@ class OutputOut(SizedOut):
     @staticmethod
     def resolve_kept_small(output: Output) -> bool:
         """Whether the place wanted more pixels than the cut has."""
-        return bool(output.frame) and output.plan.kept_small
+        return ledger.kept_small(output)
+
+    @staticmethod
+    def resolve_format(output: Output) -> str:
+        """The first file's."""
+        files = output.files.all()
+        return files[0].format if files else ""
+
+    @staticmethod
+    def resolve_made_choice(output: Output) -> dict[str, Any] | None:
+        """How the file is encoded that looks worst."""
+        weakest = ledger.weakest(output)
+        return weakest.choice if weakest else None
+
+    @staticmethod
+    def resolve_made_width_px(output: Output) -> int:
+        """Width of each file."""
+        return ledger.made_size(output)[0]
+
+    @staticmethod
+    def resolve_made_height_px(output: Output) -> int:
+        """Height of all files together."""
+        return ledger.made_size(output)[1]
+
+    @staticmethod
+    def resolve_bytes(output: Output) -> int:
+        """The heaviest file's."""
+        return max((file.bytes for file in output.files.all()), default=0)
+
+    @staticmethod
+    def resolve_fidelity(output: Output) -> float | None:
+        """The worst file's."""
+        weakest = ledger.weakest(output)
+        return weakest.fidelity if weakest else None
+
+    @staticmethod
+    def resolve_file_key(output: Output) -> str:
+        """The first file's."""
+        files = output.files.all()
+        return files[0].key if files else ""
+
+    @staticmethod
+    def resolve_leaves(output: Output) -> list[dict[str, Any]]:
+        """Each file, where there are several."""
+        return ledger.leaves(output)
 
     @staticmethod
     def resolve_looks(output: Output) -> str:
         """The fidelity in words."""
-        return "" if output.fidelity is None else fidelity_in_words(output.fidelity)
+        weakest = ledger.weakest(output)
+        return fidelity_in_words(weakest.fidelity) if weakest else ""
 
 
 class OutputIn(Schema):

@@ -17,6 +17,6 @@ class CaptureAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # not generic a
 
 @admin.register(Cut)
 class CutAdmin(admin.ModelAdmin):  # type: ignore[type-arg]  # not generic at run time
-    """Cuts with their frames."""
+    """Cuts with their documents."""
 
-    list_display = ["id", "name", "capture", "frame", "version", "changed_at"]
+    list_display = ["id", "name", "capture", "document", "version", "changed_at"]

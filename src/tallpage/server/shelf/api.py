@@ -11,8 +11,10 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status, UploadedFile
 
-from tallpage.core.capture import PageMap
+from tallpage.core.cut import write_cut
 from tallpage.core.errors import FrameError
+from tallpage.core.naming import cut_file_name
+from tallpage.core.page_map import PageMap
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.shelf import clearing, views
 from tallpage.server.shelf.cutting import change_cut, start_cut
@@ -236,6 +238,15 @@ def patch_cut(request: HttpRequest, cut_id: int, payload: CutChangeIn) -> Cut:
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
     frame = payload.frame.as_frame() if payload.frame else None
     return change_cut(cut, version=payload.version, frame=frame, name=payload.name)
+
+
+@router.get("/cuts/{cut_id}/file", operation_id="cut_file", include_in_schema=False)
+def cut_file(request: HttpRequest, cut_id: int) -> HttpResponse:
+    """A cut as a file, for the command line."""
+    cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
+    name = cut_file_name(capture_name=cut.capture.name, cut_name=cut.name)
+    headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
+    return HttpResponse(write_cut(cut.as_cut()), content_type="application/json", headers=headers)
 
 
 @router.delete("/cuts/{cut_id}", response={204: None}, operation_id="delete_cut")

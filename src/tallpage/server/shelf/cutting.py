@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from django.db import transaction
 
+from tallpage.core import cut as core_cut
 from tallpage.core.errors import ChangedElsewhere, FrameError
-from tallpage.core.frames import Frame
 from tallpage.server.shelf.models import Capture, Cut
-from tallpage.server.shelf.taking import whole_frame
 
 
 def start_cut(capture: Capture) -> Cut:
@@ -22,10 +23,12 @@ def start_cut(capture: Capture) -> Cut:
         )
     taken = set(capture.cuts.values_list("name", flat=True))
     number = next(number for number in range(1, len(taken) + 2) if f"Cut {number}" not in taken)
-    return Cut.objects.create(capture=capture, name=f"Cut {number}", frame=whole_frame(capture))
+    return Cut.objects.create(
+        capture=capture, name=f"Cut {number}", document=core_cut.Cut.whole(capture.size).as_json()
+    )
 
 
-def change_cut(cut: Cut, *, version: int, frame: Frame | None, name: str | None) -> Cut:
+def change_cut(cut: Cut, *, version: int, frame: core_cut.Frame | None, name: str | None) -> Cut:
     """Write a new frame or name, if ``version`` is still the newest.
 
     Raises:
@@ -34,8 +37,8 @@ def change_cut(cut: Cut, *, version: int, frame: Frame | None, name: str | None)
     """
     changes: dict[str, object] = {"version": version + 1}
     if frame is not None:
-        frame.box.require_on(cut.capture.size)
-        changes["frame"] = frame.as_json()
+        changed = replace(cut.as_cut(), frame=frame).require_on(cut.capture.size)
+        changes["document"] = changed.as_json()
     if name is not None:
         changes["name"] = name.strip() or cut.name
     with transaction.atomic():

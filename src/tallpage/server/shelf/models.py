@@ -8,11 +8,12 @@ from typing import Any
 from django.db import models
 from django.utils import timezone
 
+from tallpage.core import cut as core_cut
 from tallpage.core.capture import Screen
-from tallpage.core.frames import Frame
 from tallpage.core.geometry import Size
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.core.picture import StripManifest
+from tallpage.core.render import CaptureSource
 from tallpage.server.jobs.models import Job
 from tallpage.server.storage import capture_folder
 
@@ -118,6 +119,10 @@ class Capture(models.Model):
         """The strips, as stored."""
         return StripManifest.load(self.folder)
 
+    def pixel_source(self) -> CaptureSource:
+        """What its cuts are drawn from."""
+        return CaptureSource(self.folder)
+
 
 class OwnScreen(models.Model):
     """A display that somebody added to the presets."""
@@ -140,7 +145,7 @@ class Cut(models.Model):
 
     capture = models.ForeignKey(Capture, on_delete=models.CASCADE, related_name="cuts")
     name = models.CharField(max_length=80)
-    frame = models.JSONField(help_text="{x_px, y_px, width_px, height_px, folds} in page pixels")
+    document = models.JSONField(help_text="as core/cut writes it; docs/cut-file.md")
     version = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -151,6 +156,11 @@ class Cut(models.Model):
     def __str__(self) -> str:
         return f"{self.name} of {self.capture_id}"
 
-    def shown(self) -> Frame:
-        """The frame as the core knows it."""
-        return Frame.from_json(self.frame)
+    @property
+    def frame(self) -> dict[str, Any]:
+        """The document's frame."""
+        return dict(self.document["frame"])
+
+    def as_cut(self) -> core_cut.Cut:
+        """The cut as the core knows it."""
+        return core_cut.Cut.from_json(self.document)

@@ -21,7 +21,7 @@ from tallpage.core.capture import (
     StepKind,
     Why,
 )
-from tallpage.core.frames import Fold, Frame
+from tallpage.core.cut import Fold, Frame
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.jobs.schemas import JobOut

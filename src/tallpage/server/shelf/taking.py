@@ -6,16 +6,15 @@ import json
 import os
 from functools import cache
 from pathlib import Path
-from typing import Any
 
 from django.conf import settings as server_settings
 from django.db import transaction
 from django.utils import timezone
 
+from tallpage.core import cut as core_cut
 from tallpage.core.capture import (
     BrowserKeeper,
     Guard,
-    PageMap,
     PageReport,
     PageRequest,
     Progress,
@@ -25,9 +24,8 @@ from tallpage.core.capture import (
 )
 from tallpage.core.errors import PageError
 from tallpage.core.files import write_whole
-from tallpage.core.frames import Frame
-from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS, capture_name, host_of
+from tallpage.core.page_map import PageMap
 from tallpage.core.picture import StripManifest
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
@@ -172,9 +170,6 @@ def _as_text(report: PageReport) -> bytes:
 
 def first_cut(capture: Capture) -> Cut:
     """The cut that every capture begins with: all of it."""
-    return Cut.objects.create(capture=capture, name="Cut 1", frame=whole_frame(capture))
-
-
-def whole_frame(capture: Capture) -> dict[str, Any]:
-    """A frame around everything."""
-    return Frame(Box.whole(capture.size)).as_json()
+    return Cut.objects.create(
+        capture=capture, name="Cut 1", document=core_cut.Cut.whole(capture.size).as_json()
+    )

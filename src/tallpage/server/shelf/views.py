@@ -11,7 +11,8 @@ from django.http import HttpResponse
 
 from tallpage.core.errors import PictureUnreadable, StorageError
 from tallpage.core.files import storage_errors, write_whole
-from tallpage.core.picture import squeezed, strip_view, strips_so_far, thumbnail
+from tallpage.core.picture import strips_so_far
+from tallpage.core.render import squeezed, strip_view, thumbnail
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import incoming_named, view_file
 

@@ -8,9 +8,9 @@ from typing import Any
 
 from django.db import transaction
 
-from tallpage.core.capture import PageMap
 from tallpage.core.changes import Change, Look, Side, compare, look_at, words_changed
 from tallpage.core.geometry import Box
+from tallpage.core.page_map import PageMap
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.shelf.models import Capture

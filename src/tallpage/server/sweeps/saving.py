@@ -15,7 +15,7 @@ from slugify import slugify
 from zipstream import ZIP_STORED, ZipStream
 
 from tallpage.core.fit import FORMATS
-from tallpage.core.picture import save_joined_png
+from tallpage.core.render import save_joined_png
 from tallpage.core.sweep import ManifestRow, Named, Namer, Pattern, manifest_csv, manifest_json
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture
@@ -123,30 +123,33 @@ class Archive:
                 yield path, _read(file), replace(row, file=path, bytes=byte_count)
             return
         self._sheet.add(capture, "")
-        for output in Output.objects.filter(cut__capture=capture, slot__isnull=False).select_related("slot"):
+        for output in (
+            Output.objects.filter(cut__capture=capture, slot__isnull=False)
+            .select_related("slot")
+            .prefetch_related("files")
+        ):
             yield from self._made(output, row, name)
 
     def _made(
         self, output: Output, row: ManifestRow, name: partial[str]
     ) -> Iterator[tuple[str, Data, ManifestRow]]:
         warnings = row.warnings if output.met else (*row.warnings, f"{output.label}: the limit is not met.")
-        leaves = output.leaves or [{"format": output.format, "height_px": output.made_height_px}]
-        paths = output.paths
-        if not paths:
+        files = list(output.files.all())
+        if not files:
             self._rows.append(replace(row, error=f"{output.label}: there is no file."))
-        for number, (file, leaf) in enumerate(zip(paths, leaves, strict=False), start=1):
-            extension = FORMATS[leaf["format"]].extension
-            part = f"{output.slot} {number} of {len(leaves)}" if output.leaves else str(output.slot)
-            path = name(output.made_width_px, part, extension)
+        for file in files:
+            slot = str(output.slot)
+            part = f"{slot} {file.number} of {len(files)}" if len(files) > 1 else slot
+            path = name(file.width_px, part, FORMATS[file.format].extension)  # type: ignore[index]
             made = replace(
                 row,
-                width_px=output.made_width_px,
-                height_px=leaf["height_px"],
-                bytes=file.stat().st_size,
+                width_px=file.width_px,
+                height_px=file.height_px,
+                bytes=file.bytes,
                 file=path,
                 warnings=warnings,
             )
-            yield path, _read(file), made
+            yield path, _read(file.path), made
 
     def _name(self, shot: Shot, capture: Capture, width_px: int, slot: str, extension: str) -> str:
         named = Named(

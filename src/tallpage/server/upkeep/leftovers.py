@@ -16,7 +16,7 @@ from django.utils import timezone
 
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
-from tallpage.server.outlets.models import Output
+from tallpage.server.outlets.models import Output, OutputFile
 from tallpage.server.shelf.models import Capture
 
 Kind = Literal["unfinished work", "capture", "file", "view", "browser profile"]
@@ -95,10 +95,8 @@ def _captures() -> set[str]:
 
 
 def _files() -> set[str]:
-    keys: set[str] = set()
-    for file_key, swatch_key, leaves in Output.objects.values_list("file_key", "swatch_key", "leaves"):
-        keys.update((file_key, swatch_key), (leaf["file_key"] for leaf in leaves))
-    return keys
+    made = OutputFile.objects.values_list("key", flat=True)
+    return {*made, *Output.objects.values_list("swatch_key", flat=True)}
 
 
 def _unused_profiles() -> Iterator[Path]:

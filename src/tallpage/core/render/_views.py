@@ -1,44 +1,20 @@
-"""Pixels out of strips: cuts at a width, thumbnails, views."""
+"""Captures as they are looked at: thumbnails, the spine, strips from further away, one joined PNG."""
 
 from __future__ import annotations
 
 import tempfile
-from dataclasses import replace
 from pathlib import Path
 
 from tallpage.core.files import storage_errors
 from tallpage.core.geometry import Box, Size
-from tallpage.core.picture._strips import StripManifest
-from tallpage.core.picture._vips import Access, Raster
+from tallpage.core.picture import Access, Raster, StripManifest
+from tallpage.core.render._rendering import Rendering
+from tallpage.core.render._source import CaptureSource
 
 
 def whole_page(folder: Path, manifest: StripManifest, *, access: Access = "sequential") -> Raster:
     """All of a capture; ``sequential`` may be pulled once, from top to bottom."""
-    return open_frame(folder, manifest, Box.whole(manifest.size), access=access)
-
-
-def render_cut(
-    folder: Path, manifest: StripManifest, frame: Box, *, width_px: int, access: Access = "sequential"
-) -> Raster:
-    """The frame of a capture at an output width; the height follows.
-
-    Raises:
-        FrameError: the frame does not lie on the capture.
-    """
-    return open_frame(folder, manifest, frame, access=access).resized(frame.size.at_width(width_px))
-
-
-def open_frame(folder: Path, manifest: StripManifest, frame: Box, *, access: Access = "sequential") -> Raster:
-    """What a frame of a capture shows, at its own size, from only the strips that hold it.
-
-    Raises:
-        FrameError: the frame does not lie on the capture.
-    """
-    frame.require_on(manifest.size)
-    strips = manifest.strips_under(frame)
-    stack = Raster.stacked([Raster.open_file(folder / strip.file, access=access) for strip in strips])
-    within = replace(frame, y_px=frame.y_px - strips[0].top_px)
-    return stack if within == Box.whole(stack.size) else stack.cropped(within)
+    return CaptureSource(folder, manifest).region(Box.whole(manifest.size), access=access)
 
 
 def thumbnail(folder: Path, manifest: StripManifest, *, width_px: int, greatest_height_px: int) -> bytes:
@@ -46,7 +22,8 @@ def thumbnail(folder: Path, manifest: StripManifest, *, width_px: int, greatest_
     page = manifest.size
     shown_px = min(page.height_px, max(1, greatest_height_px * page.width_px // width_px))
     frame = Box(x_px=0, y_px=0, width_px=page.width_px, height_px=shown_px)
-    return render_cut(folder, manifest, frame, width_px=width_px).as_webp(quality=82)
+    shown = CaptureSource(folder, manifest).region(frame)
+    return shown.resized(frame.size.at_width(width_px)).as_webp(quality=82)
 
 
 def squeezed(folder: Path, manifest: StripManifest, *, width_px: int, greatest_height_px: int) -> bytes:
@@ -66,12 +43,21 @@ def strip_view(folder: Path, manifest: StripManifest, number: int, *, shrink: in
 
 def save_joined_png(folder: Path, manifest: StripManifest, path: Path) -> int:
     """Write a capture as one PNG file, whole or not at all; returns its bytes."""
+    return _saved(whole_page(folder, manifest), path)
+
+
+def save_png(rendering: Rendering, path: Path) -> int:
+    """Write all of a cut as one PNG file, whole or not at all; returns its bytes."""
+    return _saved(rendering.draw(rendering.whole()), path)
+
+
+def _saved(raster: Raster, path: Path) -> int:
     # A name of ours: libvips would read options out of square brackets in the caller's.
     with (
         storage_errors(path.parent),
         tempfile.TemporaryDirectory(prefix=".part-", dir=path.parent) as scratch,
     ):
         part = Path(scratch) / "joined.png"
-        whole_page(folder, manifest).save_png(part)
+        raster.save_png(part)
         part.replace(path)
     return path.stat().st_size

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from tallpage.core.cut import MOST_FOLDS, Fold, Frame
 from tallpage.core.errors import FrameError
-from tallpage.core.frames import MOST_FOLDS, Fold, Frame
 from tallpage.core.geometry import Box
 
 BOXES = st.builds(

@@ -1,0 +1,29 @@
+"""The one renderer: a source, a cut and the rules of a place in, pixels out.
+
+Its stages, in the order of work: the frame, the leaves, the size, the ground, the number line. Each is a
+pure function from pixels to pixels that knows where its places were before, and come to lie.
+"""
+
+from tallpage.core.render._key import RENDERER_VERSION, render_key
+from tallpage.core.render._leaves import Leaf
+from tallpage.core.render._rendering import Rendering
+from tallpage.core.render._rules import RenderRules
+from tallpage.core.render._source import CaptureSource, PictureSource, Source
+from tallpage.core.render._views import save_joined_png, save_png, squeezed, strip_view, thumbnail, whole_page
+
+__all__ = [
+    "RENDERER_VERSION",
+    "CaptureSource",
+    "Leaf",
+    "PictureSource",
+    "RenderRules",
+    "Rendering",
+    "Source",
+    "render_key",
+    "save_joined_png",
+    "save_png",
+    "squeezed",
+    "strip_view",
+    "thumbnail",
+    "whole_page",
+]

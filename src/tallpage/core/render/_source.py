@@ -1,0 +1,104 @@
+"""Where the pixels of a page come from: strips of a capture, or a picture file."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+from typing import Protocol
+
+from tallpage.core.geometry import Box, Size
+from tallpage.core.once import once
+from tallpage.core.page_map import Block, PageMap
+from tallpage.core.picture import Access, Raster, StripManifest
+
+
+class Source(Protocol):
+    """A page whose pixels never change."""
+
+    @property
+    def size(self) -> Size:
+        """Width and height in page px."""
+
+    def region(self, box: Box, *, access: Access = "sequential") -> Raster:
+        """The pixels of a box; ``sequential`` ones may be pulled once, from top to bottom.
+
+        Raises:
+            FrameError: the box does not lie on the page.
+        """
+
+    def blocks(self) -> tuple[Block, ...]:
+        """What the page says stands where; nothing when that is not known."""
+
+
+class CaptureSource:
+    """A capture's folder. What its strips are is read from there, when it is not said, once it is needed."""
+
+    def __init__(self, folder: Path, manifest: StripManifest | None = None) -> None:
+        self._folder = folder
+        self._given = manifest
+
+    @once
+    def manifest(self) -> StripManifest:
+        """The strips.
+
+        Raises:
+            PictureUnreadable: they are not known.
+        """
+        return self._given or StripManifest.load(self._folder)
+
+    @property
+    def size(self) -> Size:
+        """Width and height in page px."""
+        return self.manifest.size
+
+    def region(self, box: Box, *, access: Access = "sequential") -> Raster:
+        """The pixels of a box, from only the strips that hold it.
+
+        Raises:
+            FrameError: the box does not lie on the capture.
+        """
+        box.require_on(self.size)
+        strips = self.manifest.strips_under(box)
+        stack = Raster.stacked(
+            [Raster.open_file(self._folder / strip.file, access=access) for strip in strips]
+        )
+        within = replace(box, y_px=box.y_px - strips[0].top_px)
+        return stack if within == Box.whole(stack.size) else stack.cropped(within)
+
+    def blocks(self) -> tuple[Block, ...]:
+        """The page map's; none where there is no map, or a damaged one."""
+        return PageMap.load_if_readable(self._folder).blocks
+
+
+class PictureSource:
+    """A picture file, upright and in sRGB."""
+
+    def __init__(self, path: Path) -> None:
+        self._path = path
+
+    @property
+    def size(self) -> Size:
+        """Width and height in px."""
+        return self._size
+
+    @once
+    def _size(self) -> Size:
+        return self._opened().size
+
+    def region(self, box: Box, *, access: Access = "sequential") -> Raster:  # noqa: ARG002
+        """The pixels of a box.
+
+        Raises:
+            FrameError: the box does not lie on the picture.
+            PictureUnreadable: the file is damaged.
+        """
+        box.require_on(self.size)
+        opened = self._opened()
+        return opened if box == Box.whole(opened.size) else opened.cropped(box)
+
+    def blocks(self) -> tuple[Block, ...]:
+        """None are known."""
+        return ()
+
+    def _opened(self) -> Raster:
+        return Raster.open_foreign(self._path).normalised()
