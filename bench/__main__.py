@@ -18,6 +18,7 @@ MEASUREMENTS = (
     "while_sweeping",
     "answer",
     "rest",
+    "frames",
 )
 
 

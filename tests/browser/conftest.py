@@ -6,6 +6,7 @@ import contextlib
 from collections.abc import Iterator
 from pathlib import Path
 
+import numpy as np
 import pytest
 from selenium import webdriver
 from selenium.common.exceptions import JavascriptException
@@ -13,6 +14,7 @@ from selenium.common.exceptions import JavascriptException
 from tallpage.demo.photo_store import PhotoStore
 from tests.browser.person import Person
 from tests.browser.stack import Application, open_window, running_application
+from tests.pictures import as_png
 
 
 @pytest.fixture(scope="session")
@@ -48,3 +50,17 @@ def person(window: webdriver.Chrome, application: Application, tmp_path: Path) -
     window.get("about:blank")
     complaints = [row for row in window.get_log("browser") if "Content Security Policy" in row["message"]]
     assert not complaints
+
+
+@pytest.fixture
+def picture_id(person: Person, tmp_path: Path) -> int:
+    """A dropped picture of 600 × 1,500 px: shown at 1:1, so that a px of the mouse is a px of the page."""
+    path = tmp_path / "page.png"
+    path.write_bytes(as_png(np.full((1_500, 600, 3), 200, dtype=np.uint8)))
+    person.open("/")
+    person.see("[data-address-field]")
+    before = person.ask("/captures")["total"]
+    person.all("input[type=file]")[0].send_keys(str(path))
+    person.until(lambda _: person.ask("/captures")["total"] > before)
+    person.until(lambda _: person.ask("/captures")["captures"][0]["job"]["state"] == "done")
+    return int(person.ask("/captures")["captures"][0]["id"])

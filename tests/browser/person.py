@@ -10,7 +10,11 @@ from pathlib import Path
 from typing import Any
 
 from selenium import webdriver
-from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
+from selenium.common.exceptions import (
+    ElementClickInterceptedException,
+    StaleElementReferenceException,
+    TimeoutException,
+)
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -20,6 +24,17 @@ from selenium.webdriver.support.ui import Select, WebDriverWait
 from tests.browser.stack import PATIENCE_S, Application
 
 FIELDS = ("x_px", "y_px", "width_px", "height_px")
+
+
+def _is_pressed(element: WebElement) -> bool:
+    """Whether the press reached the element; one that is switched off, or covered, is not pressed."""
+    if not element.is_enabled():
+        return False
+    try:
+        element.click()
+    except ElementClickInterceptedException:
+        return False
+    return True
 
 
 def _first_shown(elements: list[WebElement]) -> WebElement | None:
@@ -58,6 +73,10 @@ class Person:
         worded = f"[contains(normalize-space(.), '{words}') or @aria-label='{words}']"
         xpath = f"//button{worded} | //a{worded} | //summary{worded}"
         return self.until(lambda driver: _first_shown(driver.find_elements(By.XPATH, xpath)), what=words)
+
+    def click(self, words: str) -> None:
+        """Press a button or link as soon as it can be pressed: it may be drawn anew, or move, until then."""
+        self.until(lambda _: _is_pressed(self.button(words)), what=f"{words}, to be pressed")
 
     def field(self, label: str) -> WebElement:
         """The field inside the label of exactly these words."""
@@ -126,7 +145,7 @@ class Person:
     def open_how_to_take(self) -> None:
         """On Gather, open the settings for pages that need some."""
         self.see("[aria-label=Screens] [aria-pressed]")
-        self.button("How to take it").click()
+        self.click("How to take it")
         self.see("[data-how-to-take][open]")
 
     def add_slot(self, words: str) -> None:
@@ -134,7 +153,7 @@ class Person:
         self.until(lambda _: self.all("#add-slot option:not([disabled])"), what="slots to choose from")
         choice = Select(self.see("#add-slot"))
         choice.select_by_visible_text(next(row.text for row in choice.options if words in row.text))
-        self.button("Add").click()
+        self.click("Add")
 
     def see_frame(self, *wanted: int) -> None:
         """Wait until the four numbers are these; says what they were when they never become so."""
@@ -156,3 +175,27 @@ class Person:
 
     def see_saved(self) -> None:
         self.see("[data-save-state=saved]")
+
+    def type_number(self, name: str, value: int) -> None:
+        """Type one of the frame's numbers."""
+        field = self.see(f"[data-field={name}]")
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(str(value), Keys.ENTER)
+
+    def stored_frame(self, capture_id: int) -> tuple[int, ...]:
+        """The box of a capture's first cut, once the window says that it is saved."""
+        self.see_saved()
+        frame = self.ask(f"/captures/{capture_id}")["cuts"][0]["document"]["frame"]
+        return tuple(frame[name] for name in FIELDS)
+
+    def drag(self, css: str, start: tuple[int, int], by: tuple[int, int]) -> None:
+        """Press at an offset from an element's upper left corner, move, let go."""
+        box = self.see(css).rect
+        from_x, from_y = round(box["x"]) + start[0], round(box["y"]) + start[1]
+        mouse = ActionChains(self.driver, duration=50)
+        mouse.w3c_actions.pointer_action.move_to_location(from_x, from_y)
+        mouse.w3c_actions.pointer_action.pointer_down()
+        mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0] // 2, from_y + by[1] // 2)
+        mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0], from_y + by[1])
+        mouse.w3c_actions.pointer_action.pointer_up()
+        mouse.perform()

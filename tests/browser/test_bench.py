@@ -1,78 +1,37 @@
 """Cutting on the Bench: by mouse, by keys, by numbers, always to the same pixels."""
 
-import numpy as np
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import FIELDS, Person
-from tests.pictures import as_png
 
 pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
 
 
-@pytest.fixture
-def picture_id(person: Person, tmp_path) -> int:
-    """A dropped picture of 600 × 1,500 px: shown at 1:1, so that a px of the mouse is a px of the page."""
-    path = tmp_path / "page.png"
-    path.write_bytes(as_png(np.full((1_500, 600, 3), 200, dtype=np.uint8)))
-    person.open("/")
-    person.see("[data-address-field]")
-    before = person.ask("/captures")["total"]
-    person.all("input[type=file]")[0].send_keys(str(path))
-    person.until(lambda _: person.ask("/captures")["total"] > before)
-    person.until(lambda _: person.ask("/captures")["captures"][0]["job"]["state"] == "done")
-    return int(person.ask("/captures")["captures"][0]["id"])
-
-
-def _type(person: Person, name: str, value: int) -> None:
-    field = person.see(f"[data-field={name}]")
-    field.send_keys(Keys.CONTROL, "a")
-    field.send_keys(str(value), Keys.ENTER)
-
-
-def _drag(person: Person, css: str, start: tuple[int, int], by: tuple[int, int]) -> None:
-    """Press at an offset from the element's upper left corner, move, let go."""
-    box = person.see(css).rect
-    from_x, from_y = round(box["x"]) + start[0], round(box["y"]) + start[1]
-    mouse = ActionChains(person.driver, duration=50)
-    mouse.w3c_actions.pointer_action.move_to_location(from_x, from_y)
-    mouse.w3c_actions.pointer_action.pointer_down()
-    mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0] // 2, from_y + by[1] // 2)
-    mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0], from_y + by[1])
-    mouse.w3c_actions.pointer_action.pointer_up()
-    mouse.perform()
-
-
-def _stored(person: Person, capture_id: int) -> tuple[int, ...]:
-    person.see_saved()
-    frame = person.ask(f"/captures/{capture_id}")["cuts"][0]["frame"]
-    return tuple(frame[name] for name in FIELDS)
-
-
 def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
-    _drag(person, "[data-crop-layer]", (100, 120), (300, 200))
+    person.drag("[data-crop-layer]", (100, 120), (300, 200))
     person.see_frame(100, 120, 300, 200)
-    _drag(person, "[data-frame]", (50, 50), (-30, 25))
+    person.drag("[data-frame]", (50, 50), (-30, 25))
     person.see_frame(70, 145, 300, 200)
-    _drag(person, "[data-handle='1,1']", (10, 10), (-40, 60))
+    person.drag("[data-handle='1,1']", (10, 10), (-40, 60))
     person.see_frame(70, 145, 260, 260)
-    _drag(person, "[data-handle='-1,0']", (8, 100), (15, 0))
+    person.drag("[data-handle='-1,0']", (8, 100), (15, 0))
     person.see_frame(85, 145, 245, 260)
-    person.until(lambda _: _stored(person, picture_id) == (85, 145, 245, 260))
+    person.until(lambda _: person.stored_frame(picture_id) == (85, 145, 245, 260))
 
 
 def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: int) -> None:
     def folds() -> list[tuple[int, int]]:
         person.see_saved()
-        frame = person.ask(f"/captures/{picture_id}")["cuts"][0]["frame"]
+        frame = person.ask(f"/captures/{picture_id}")["cuts"][0]["document"]["frame"]
         return [(fold["top_px"], fold["height_px"]) for fold in frame["folds"]]
 
     person.open_bench(picture_id)
-    person.button("Fold").click()
-    _drag(person, "[data-crop-layer]", (100, 120), (40, 200))
+    person.click("Fold")
+    person.drag("[data-crop-layer]", (100, 120), (40, 200))
     person.see("[data-fold='0']")
     person.until(lambda _: folds() == [(120, 200)])
     height = person.see("[aria-label='Height of fold 1 in px']")
@@ -84,79 +43,66 @@ def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: 
     person.see("[placeholder='720']").send_keys("600")
     person.see("[placeholder='90']").send_keys("40", Keys.ENTER)
     person.until(lambda _: "600 × 1,210" in person.see("[data-output]").text, what="the folded file")
-    person.button("Unfold 290 px").click()
+    person.click("Unfold 290 px")
     person.until(lambda _: folds() == [])
     person.until(lambda _: "600 × 1,500" in person.see("[data-output]").text, what="the file follows")
-    person.button("Undo").click()
+    person.click("Undo")
     person.until(lambda _: folds() == [(120, 290)])
 
 
 def test_drag_keys_and_typing_come_to_the_same_pixels(person: Person, picture_id: int) -> None:
     wanted = (101, 130, 300, 201)
     person.open_bench(picture_id)
-    _drag(person, "[data-crop-layer]", (101, 130), (300, 201))
+    person.drag("[data-crop-layer]", (101, 130), (300, 201))
     person.see_frame(*wanted)
 
-    person.button("Whole page").click()
+    person.click("Whole page")
     for name, value in zip(("width_px", "height_px", "x_px", "y_px"), (300, 201, 101, 130), strict=True):
-        _type(person, name, value)
+        person.type_number(name, value)
     person.see_frame(*wanted)
 
     for name, value in zip(FIELDS, (100, 120, 298, 200), strict=True):
-        _type(person, name, value)
+        person.type_number(name, value)
     person.driver.execute_script("arguments[0].focus()", person.see("[aria-label='The page']"))
     person.press(Keys.ARROW_RIGHT)
     ActionChains(person.driver).key_down(Keys.SHIFT).send_keys(Keys.ARROW_DOWN).key_up(Keys.SHIFT).perform()
     alt = ActionChains(person.driver).key_down(Keys.ALT)
     alt.send_keys(Keys.ARROW_RIGHT, Keys.ARROW_RIGHT, Keys.ARROW_DOWN).key_up(Keys.ALT).perform()
     person.see_frame(*wanted)
-    person.until(lambda _: _stored(person, picture_id) == wanted)
+    person.until(lambda _: person.stored_frame(picture_id) == wanted)
 
 
 def test_an_impossible_number_is_refused_with_what_is_possible(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
-    _type(person, "width_px", 601)
+    person.type_number("width_px", 601)
     assert "1 to 600 px" in person.see("[role=alert]").text
-    _type(person, "width_px", 10_000_000)
+    person.type_number("width_px", 10_000_000)
     person.see("[data-field=width_px]").send_keys(Keys.ESCAPE)
     assert person.frame() == (0, 0, 600, 1_500)
 
 
 def test_undo_and_redo_walk_through_what_was_done(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
-    _type(person, "height_px", 700)
-    _type(person, "y_px", 50)
-    person.button("Undo").click()
+    person.type_number("height_px", 700)
+    person.type_number("y_px", 50)
+    person.click("Undo")
     assert person.frame() == (0, 0, 600, 700)
-    person.button("Undo").click()
+    person.click("Undo")
     assert person.frame() == (0, 0, 600, 1_500)
-    person.button("Redo").click()
-    person.button("Redo").click()
+    person.click("Redo")
+    person.click("Redo")
     assert person.frame() == (0, 50, 600, 700)
-    person.until(lambda _: _stored(person, picture_id) == (0, 50, 600, 700))
+    person.until(lambda _: person.stored_frame(picture_id) == (0, 50, 600, 700))
 
 
 def test_a_second_cut_leaves_the_first_as_it_is(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
-    _type(person, "height_px", 300)
-    person.until(lambda _: _stored(person, picture_id)[3] == 300)
-    person.button("New cut").click()
+    person.type_number("height_px", 300)
+    person.until(lambda _: person.stored_frame(picture_id)[3] == 300)
+    person.click("New cut")
     person.see_frame(0, 0, 600, 1_500)
-    person.button("Cut 1").click()
+    person.click("Cut 1")
     person.see_frame(0, 0, 600, 300)
-
-
-def test_the_slower_of_two_windows_is_told_and_shows_the_newer_frame(person: Person, picture_id: int) -> None:
-    person.open_bench(picture_id)
-    first = person.driver.current_window_handle
-    person.driver.switch_to.new_window("tab")
-    person.open_bench(picture_id)
-    _type(person, "height_px", 400)
-    person.until(lambda _: _stored(person, picture_id)[3] == 400)
-    person.driver.switch_to.window(first)
-    _type(person, "width_px", 500)
-    person.see_text("was changed in another window")
-    person.see_frame(0, 0, 600, 400)
 
 
 def test_a_page_over_40_000_px_keeps_only_what_is_seen(person: Person) -> None:
@@ -260,8 +206,8 @@ def test_a_fold_is_saved_when_it_is_let_go_and_joins_its_neighbour_only_then(per
     cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
     folds = [{"top_px": 100, "height_px": 60}, {"top_px": 300, "height_px": 60}]
     cut = person.ask(f"/cuts/{cut_id}")
-    frame = {**cut["frame"], "folds": folds}
-    person.change("PATCH", f"/cuts/{cut_id}", {"version": cut["version"], "frame": frame})
+    frame = {**cut["document"]["frame"], "folds": folds}
+    person.change("PATCH", f"/cuts/{cut_id}", {"version": cut["version"], "document": {"frame": frame}})
     person.open_bench(capture_id)
     version = person.ask(f"/cuts/{cut_id}")["version"]
     edge = person.see("[aria-label='Lower edge of fold 1']")
@@ -269,9 +215,9 @@ def test_a_fold_is_saved_when_it_is_let_go_and_joins_its_neighbour_only_then(per
     for _ in range(6):
         hand = hand.move_by_offset(0, 20).pause(0.4)  # longer than a change waits to be saved
     hand.move_by_offset(0, -100).release().perform()
-    person.until(lambda _: person.ask(f"/cuts/{cut_id}")["frame"]["folds"] != folds)
+    person.until(lambda _: person.ask(f"/cuts/{cut_id}")["document"]["frame"]["folds"] != folds)
     person.see_saved()
     assert person.ask(f"/cuts/{cut_id}")["version"] == version + 1, "nothing is saved on the way"
-    first, second = person.ask(f"/cuts/{cut_id}")["frame"]["folds"]
+    first, second = person.ask(f"/cuts/{cut_id}")["document"]["frame"]["folds"]
     assert second == folds[1]
     assert 160 < first["top_px"] + first["height_px"] < 250

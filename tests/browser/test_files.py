@@ -30,7 +30,7 @@ def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
     assert 0 < searched <= 90_000
     person.see_text("This cut is")
 
-    person.button("Compare").click()
+    person.click("Compare")
     for side in ("original", "result"):
         person.until(
             lambda _, side=side: person.see(f"img[data-side={side}]").get_property("naturalWidth") == 720,
@@ -46,7 +46,7 @@ def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
     quality.send_keys(Keys.HOME)
     person.see_text("Chosen by hand")
     person.until(lambda _: _bytes(person) < searched)
-    person.button("Back to automatic").click()
+    person.click("Back to automatic")
     person.see_text("This cut is")
     person.until(lambda _: _bytes(person) == searched)
 
@@ -58,10 +58,10 @@ def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
     person.see(
         "[data-output][data-state=done] [data-tradeoffs]"
     )  # what the search found stays to choose from
-    person.button("Back to automatic").click()
+    person.click("Back to automatic")
     person.until(lambda _: _bytes(person) == searched)
 
-    person.button("Save file").click()
+    person.click("Save file")
     saved = person.until(
         lambda _: [row for row in person.downloads.iterdir() if row.suffix in (".jpg", ".webp")]
     )
@@ -102,7 +102,7 @@ def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> Non
     limit.send_keys(Keys.CONTROL, "a")
     limit.send_keys("4", Keys.ENTER)
     person.see("[data-output][data-state=done] [role=alert]")
-    person.button("Fit at ").click()
+    person.click("Fit at ")
     person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 2)
     person.until(
         lambda _: 0 < min(int(row.get_attribute("data-bytes")) for row in person.all("[data-bytes]")) <= 4_000
@@ -118,12 +118,12 @@ def test_a_long_search_says_what_it_expects_and_is_stopped_with_what_there_is(pe
     assert person.see("[data-fitting] progress").get_attribute("aria-label") != "", "no bar without words"
     person.see("[data-best-so-far]")
     person.see("[data-bytes]")
-    person.button("Stop and keep this").click()
+    person.click("Stop and keep this")
     person.see("[data-output][data-state=stopped]")
     cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
     (row,) = person.ask(f"/cuts/{cut_id}/outputs")
     assert 0 < row["bytes"] <= 90_000
-    person.button("Save file").click()
+    person.click("Save file")
     saved = person.until(lambda _: person.saved_file())
     assert saved.stat().st_size == row["bytes"]
 
@@ -159,7 +159,7 @@ def test_the_lightest_file_that_looks_so_good_is_asked_for_by_a_band_and_by_a_nu
     assert band["bytes"] < number["bytes"] <= 900_000
     _want(person, "88", limit="6")
     person.see_text("but does not look as good as fidelity 88")
-    person.button("Fit under ").click()
+    person.click("Fit under ")
     person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 4)
     *_, tight, helped = person.ask(f"/cuts/{cut_id}/outputs")
     assert (tight["met"], helped["met"]) == (False, True)
@@ -206,35 +206,35 @@ def test_an_outlet_is_added_changed_and_deleted(person: Person) -> None:
     section.find_element(By.XPATH, ".//button[contains(., 'Add slot')]").click()
     for label, text in (("Name", "Front page"), ("Width, px", "640"), ("Limit, kB", "0")):
         section.find_element(By.XPATH, f".//label[contains(., '{label}')]/input").send_keys(text)
-    person.button("Save slot").click()
+    person.click("Save slot")
     assert "above 0" in person.see("[role=alert]").text
     limit = section.find_element(By.XPATH, ".//label[contains(., 'Limit')]/input")
     limit.send_keys(Keys.CONTROL, "a")
     limit.send_keys("70 kB")
-    person.button("Save slot").click()
+    person.click("Save slot")
     person.see_text("70.0 kB")
     slots = next(row for row in person.ask("/outlets") if row["name"] == "Lighthouse letter")["slots"]
     assert [(row["name"], row["width_px"], row["limit_bytes"]) for row in slots] == [
         ("Front page", 640, 70_000)
     ]
-    person.button("Delete Lighthouse letter").click()
-    person.button("Delete outlet").click()
+    person.click("Delete Lighthouse letter")
+    person.click("Delete outlet")
     person.until(lambda _: all(row["name"] != "Lighthouse letter" for row in person.ask("/outlets")))
 
 
 def test_outlets_are_copied_ordered_and_taken_in_from_a_file(person: Person) -> None:
     person.open("/outlets")
-    person.button("Copy Noticeboard").click()
+    person.click("Copy Noticeboard")
     person.see("section[aria-label='Noticeboard copy']")
-    person.button("Move Noticeboard copy up").click()
+    person.click("Move Noticeboard copy up")
     person.until(
         lambda _: [row["name"] for row in person.ask("/outlets")][-2:] == ["Noticeboard copy", "Noticeboard"]
     )
-    person.button("Save as a file").click()
+    person.click("Save as a file")
     file = person.downloads / "outlets.json"
     person.until(lambda _: file.exists() and file.read_text().endswith("}"))
-    person.button("Delete Noticeboard copy").click()
-    person.button("Delete outlet").click()
+    person.click("Delete Noticeboard copy")
+    person.click("Delete outlet")
     person.until(lambda _: all(row["name"] != "Noticeboard copy" for row in person.ask("/outlets")))
     for text, sentence in (
         ("not a file of outlets", "The file is not JSON."),
@@ -245,6 +245,6 @@ def test_outlets_are_copied_ordered_and_taken_in_from_a_file(person: Person) -> 
         person.all("[aria-label='File of outlets']")[0].send_keys(str(file))
         person.see_text(sentence)
     person.see("section[aria-label='Noticeboard copy']")
-    person.button("Delete Noticeboard copy").click()
-    person.button("Delete outlet").click()
+    person.click("Delete Noticeboard copy")
+    person.click("Delete outlet")
     person.until(lambda _: all(row["name"] != "Noticeboard copy" for row in person.ask("/outlets")))

@@ -64,7 +64,7 @@ def test_a_dead_host_is_told_on_the_card_and_can_be_taken_again(person: Person, 
 def test_a_missing_page_is_taken_and_marked(person: Person) -> None:
     capture_id = person.take("/no-such-page")
     person.open_bench(capture_id)
-    person.button("1 warning").click()
+    person.click("1 warning")
     person.see_text("The page answered with status 404.")
 
 
@@ -132,7 +132,7 @@ def test_the_shelf_renames_and_deletes_with_undo(person: Person) -> None:
     )
     person.see(css).find_element(By.CSS_SELECTOR, "[aria-label^=Delete]").click()
     person.until(lambda _: not person.all(css), what="it is gone")
-    person.button("Undo").click()
+    person.click("Undo")
     assert name in person.see(css).text
 
 
@@ -150,7 +150,7 @@ def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) ->
     folders = person.application.home / "captures"
     before = len(list(folders.iterdir()))
     person.see("summary[aria-label='Clear all']").click()
-    person.button("Clear all, for good").click()
+    person.click("Clear all, for good")
     person.see_text("Nothing is deleted.")
     person.until(lambda _: len(list(folders.iterdir())) < before, what="the disk is free")
 
@@ -167,7 +167,7 @@ def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
     person.see_text("Otters cross it at dusk")
     person.see("[data-shelf-search]").send_keys(" zebra")
     person.see_text("Nothing on the shelf says")
-    person.button("Show everything").click()
+    person.click("Show everything")
     person.until(lambda _: len(person.all("article")) > 1)
 
 
@@ -181,13 +181,13 @@ def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Perso
     capture = person.ask(f"/captures/{person.take('/timetable')}")
     assert (capture["height_px"], capture["settings"]["leave_out"]) == (500, ["header"])
     person.open_bench(capture["id"])
-    person.button("1 warning").click()
-    person.button("Take again, the same way").click()
+    person.click("1 warning")
+    person.click("Take again, the same way")
     person.see_text("being taken again")
     person.until(lambda _: person.ask("/captures")["captures"][0]["id"] > capture["id"])
     person.open("/")
     person.open_how_to_take()
-    person.button("Reset").click()
+    person.click("Reset")
     person.until(lambda driver: "2 set" not in driver.find_element(By.TAG_NAME, "main").text)
 
 

@@ -25,7 +25,7 @@ def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:
     person.open_bench(person.take("/timetable"))
     _add_own(person, "320", "60")
     _fitted(person, 1)
-    person.button("One leaf more").click()
+    person.click("One leaf more")
     person.see_text("2 leaves")
     _fitted(person, 1)
     person.see("[data-spine] [data-weight-line]")
@@ -48,13 +48,13 @@ def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:
     person.until(
         lambda _: abs(first_leaf_px() - moved * 320 / 1_280) <= 1, what="the leaves of the moved break"
     )
-    person.button("Save all").click()
+    person.click("Save all")
     archive = person.until(lambda _: next(iter(person.downloads.glob("*.zip")), None), what="the ZIP")
     with zipfile.ZipFile(archive) as file:
         shapes = [decoded(file.read(name)).shape for name in file.namelist()]
     assert [width for _, width, _ in shapes] == [320, 320]
     assert abs(shapes[0][0] - round(moved * 320 / 1_280)) <= 1
-    person.button("Automatic").click()
+    person.click("Automatic")
     person.see_text("One file")
     person.until(lambda _: not person.all("[data-spine] [data-break]"), what="the page is whole again")
 
@@ -68,7 +68,7 @@ def test_a_file_fills_a_box_and_says_what_it_shows(person: Person) -> None:
     _fitted(person, 1)
     person.see_text("300 × 200 px, filled")
     assert not person.all("[aria-label=Leaves]")
-    person.button("Save file").click()
+    person.click("Save file")
     file = person.until(lambda _: person.saved_file())
     assert decoded(file.read_bytes()).shape == (200, 300, 3)
 
@@ -90,12 +90,12 @@ def test_original_and_result_are_compared_closely(person: Person) -> None:
     person.add_slot("720 px")
     person.add_slot("600 px")
     _fitted(person, 2)
-    person.button("Compare").click()
+    person.click("Compare")
     person.see("[data-compare=split] img")
     person.press("n")
     person.see("[data-worst-place='0']")
     person.see("[data-place]")
-    person.button("4:1").click()
+    person.click("4:1")
     person.until(
         lambda driver: driver.execute_script(
             "const box = document.querySelector('[data-place]').getBoundingClientRect();"

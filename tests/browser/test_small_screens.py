@@ -101,7 +101,7 @@ def test_a_phone_shows_shelf_sweeps_proofs_and_the_large_view(person: Person, re
     person.until(lambda _: person.see("[data-large] [data-shown]").get_attribute("data-shown") != shown)
     _swipe(person, 200)
     person.until(lambda _: person.see("[data-large] [data-shown]").get_attribute("data-shown") == shown)
-    person.button("Close").click()
+    person.click("Close")
     person.until(lambda _: not person.all("[data-large]"))
 
 
@@ -143,7 +143,7 @@ def test_heads_of_columns_stay_and_going_back_returns_to_the_place(person: Perso
     person.until(lambda _: len(person.all(shots)) > 2)
     person.driver.execute_script("[...document.querySelectorAll(arguments[0])].at(-1).click()", shots)
     person.see("[data-large] [data-picture] img")
-    person.button("Open on the Bench").click()
+    person.click("Open on the Bench")
     person.see("[data-frame]")
     person.driver.back()
     person.see("[data-large] [data-picture] img")

@@ -30,7 +30,7 @@ def _worded(person: Person, words: str, tag: str = "button") -> None:
 def _check(person: Person, text: str) -> None:
     person.open("/sweeps/new")
     person.see("[aria-label='Pages, pasted']").send_keys(text)
-    person.button("Check the list").click()
+    person.click("Check the list")
     person.see("[aria-label='The list']")
 
 
@@ -86,7 +86,7 @@ def test_a_messy_list_becomes_a_zip_with_a_manifest_that_fits(person: Person) ->
     wait = person.see("[aria-label='Seconds to wait']")
     wait.send_keys(Keys.CONTROL, "a")
     wait.send_keys("1")
-    person.button("Retake 1 like this").click()
+    person.click("Retake 1 like this")
     person.until(lambda _: not person.ask(f"/sweeps/{sweep_id}")["finished_at"], what="going on")
     assert _ended(person, sweep_id)["failed"] == 1
     person.see("summary[aria-label=Save]").click()

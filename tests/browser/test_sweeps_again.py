@@ -30,9 +30,9 @@ def _take(person: Person, site: DemoSite, *numbers: int) -> int:
     person.open("/sweeps/new")
     pages = "\n".join(f"http://127.0.0.1:{site.server_port}/notices/{number}" for number in numbers)
     person.see("[aria-label='Pages, pasted']").send_keys(pages)
-    person.button("Check the list").click()
+    person.click("Check the list")
     person.see("[aria-label='The list']")
-    person.button(f"Take {len(numbers)} picture").click()
+    person.click(f"Take {len(numbers)} picture")
     return _seen(person)
 
 
@@ -62,7 +62,7 @@ def test_a_second_time_shows_what_changed_and_where(person: Person, own_site: De
     first = _take(person, own_site, 3, 4, 7)
     own_site.edition = 2
     _open(person, "Take all again")
-    person.button("Take all again now").click()
+    person.click("Take all again now")
     second = _seen(person, beside=first)
     count = person.ask(f"/sweeps/{second}")["count"]["by_filter"]
     assert {name: count[name] for name in ("changed", "unchanged", "gone", "new")} == {
@@ -72,13 +72,13 @@ def test_a_second_time_shows_what_changed_and_where(person: Person, own_site: De
         "new": 0,
     }
     person.see("[data-change=gone]")
-    person.button("Changed").click()
+    person.click("Changed")
     person.until(lambda _: len(person.all("[data-shot]")) == 1, what="only what changed")
     person.press(Keys.ENTER)
     person.see_text("changed, in 1 place")
     outline = person.see("[data-changed-here]").rect
     assert outline["width"] > 100
-    person.button("Go to the first").click()
+    person.click("Go to the first")
     person.see_text("1 passage added, 0 removed")
     person.press("b")
     person.see("[aria-pressed=true][title=B]:not(:first-child)")
@@ -89,7 +89,7 @@ def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_sit
     _open(person, "Take all again")
     person.driver.find_element(By.XPATH, "//label[contains(., 'every week')]/input").click()
     person.see_text("next ")
-    person.button("Set the times").click()
+    person.click("Set the times")
     person.see_text("Set: next Mon")
     schedule = person.ask(f"/sweeps/{first}")["schedule"]
     assert (schedule["cron"], schedule["problem"]) == ("0 6 * * 1", "")
@@ -103,7 +103,7 @@ def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_sit
     person.see_text("again Mon")
     person.open(f"/sweeps/{second['id']}")
     _open(person, "Take all again")
-    person.button("Turn schedule off").click()
+    person.click("Turn schedule off")
     person.until(lambda _: person.ask(f"/sweeps/{second['id']}")["schedule"] is None, what="no more times")
 
 
@@ -113,14 +113,14 @@ def test_a_sweep_is_saved_into_a_folder_of_the_server_and_then_deleted(
     sweep_id = _take(person, own_site, 6)
     _open(person, "Save")
     person.see("summary[aria-label=Save] + div input:not([type])").send_keys("For Monday")
-    person.button("Save all there").click()
+    person.click("Save all there")
     person.see_text("Saved in")
     folder = Path(person.ask(f"/sweeps/{sweep_id}")["saving"]["folder"])
     assert folder.name == "For Monday"
     assert (folder / "contact-sheet.pdf").read_bytes().startswith(b"%PDF-")
     assert len(list(folder.rglob("*.png"))) == 1
     _open(person, "Delete")
-    person.button("Delete the sweep").click()
+    person.click("Delete the sweep")
     person.until(lambda _: person.driver.current_url.endswith("/sweeps"), what="the list of sweeps")
     assert sweep_id not in [row["id"] for row in person.ask("/sweeps")]
     assert person.ask("/captures/deleted")["total"] >= 1

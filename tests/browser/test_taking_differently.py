@@ -19,8 +19,8 @@ def _usual_again(person: Person) -> None:
 def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person) -> None:
     person.open("/")
     person.open_how_to_take()
-    person.button("Add a step").click()
-    person.button("Add a step").click()
+    person.click("Add a step")
+    person.click("Add a step")
     Select(person.see("[data-step='0'] select")).select_by_visible_text("Wait until there is")
     person.see("[aria-label='On what, step 1']").send_keys('"Timetable"')
     person.see("[aria-label='On what, step 2']").send_keys("#nowhere-at-all")
@@ -30,9 +30,9 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     assert capture["warnings"] == ["This step could not be done: click #nowhere-at-all."]
 
     person.open_bench(capture["id"])
-    person.button("1 warning").click()
+    person.click("1 warning")
     person.see_text("This step could not be done")
-    person.button("Take again with changes").click()
+    person.click("Take again with changes")
     field = person.see("[data-address-field]")
     assert field.get_attribute("value") == capture["address"]
     person.see("[aria-label='Remove step 1']").click()
@@ -55,7 +55,7 @@ def test_what_is_missing_of_a_page_is_said_and_taken_with_one_press(person: Pers
     )
     person.see_text("words of the page are not in the picture")
     person.see_text("A panel scrolls by itself")
-    person.button("Take this panel in its whole length").click()
+    person.click("Take this panel in its whole length")
     person.until(lambda driver: f"/captures/{board_id}" not in driver.current_url, what="the new capture")
     panel_id = int(person.driver.current_url.rsplit("/", 1)[1].partition("?")[0])
     person.until(lambda _: person.ask(f"/captures/{panel_id}")["job"]["state"] == "done", what="the panel")
@@ -64,7 +64,7 @@ def test_what_is_missing_of_a_page_is_said_and_taken_with_one_press(person: Pers
     assert panel["height_px"] > 2 * board["height_px"]
 
     person.open(f"/captures/{board_id}?report")
-    person.button("Take the page with them").click()
+    person.click("Take the page with them")
     person.until(lambda driver: f"/captures/{board_id}" not in driver.current_url, what="the new capture")
     with_id = int(person.driver.current_url.rsplit("/", 1)[1].partition("?")[0])
     person.until(lambda _: person.ask(f"/captures/{with_id}")["job"]["state"] == "done", what="the page")
@@ -74,13 +74,13 @@ def test_what_is_missing_of_a_page_is_said_and_taken_with_one_press(person: Pers
 def test_a_page_for_members_leads_to_saving_a_sign_in_and_is_taken_again(person: Person) -> None:
     stranger_id = person.take("/crew")
     person.open_bench(stranger_id)
-    person.button("1 warning").click()
+    person.click("1 warning")
     person.see_text("A sign-in page was met instead")
-    person.button("Save a sign-in").click()
+    person.click("Save a sign-in")
     person.see("main form")
     for label, text in (("Name", "purser"), ("Password", "kettle")):
         person.field(label).send_keys(text)
-    person.button("Save sign-in").click()
+    person.click("Save sign-in")
     person.see_text("The sign-in for skerrin-ferries.localhost")
     assert "kettle" not in person.driver.page_source
     crew = person.ask(f"/captures/{person.take('/crew')}")
@@ -99,10 +99,10 @@ def test_cookies_are_brought_from_a_file_or_refused_in_words(person: Person, tmp
     person.see("main form")
     next(row for row in person.all("main form label") if "Cookies from a file" in row.text).click()
     person.see("main form input[type=file]").send_keys(str(bad))
-    person.button("Save sign-in").click()
+    person.click("Save sign-in")
     person.see_text("The file holds no cookies.")
     person.see("main form input[type=file]").send_keys(str(good))
-    person.button("Save sign-in").click()
+    person.click("Save sign-in")
     person.see_text("brings 1 cookie")
     person.see("[data-sign-in] button").click()
     person.see_text("No sign-in is saved yet")
@@ -110,16 +110,16 @@ def test_cookies_are_brought_from_a_file_or_refused_in_words(person: Person, tmp
 
 def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
     person.open("/")
-    person.button("Screen").click()
+    person.click("Screen")
     for label, text in (("Name", "Kiosk"), ("Width, px", "600"), ("Height, px", "20")):
         person.field(label).send_keys(text)
-    person.button("Add screen").click()
+    person.click("Add screen")
     person.see_text("cannot be simulated")
     height = person.field("Height, px")
     height.send_keys(Keys.CONTROL, "a")
     height.send_keys("900", Keys.ENTER)
     person.see("[aria-label='Remove the screen Kiosk']")
-    person.button("desk").click()
+    person.click("desk")
     capture = person.ask(f"/captures/{person.take('/timetable')}")
     assert capture["width_px"] == 600
     person.see("[aria-label='Remove the screen Kiosk']").click()
@@ -131,20 +131,20 @@ def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
 def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     person.open("/")
     before = person.ask("/captures")["total"]
-    person.button("phone").click()
-    person.button("desk").click()
+    person.click("phone")
+    person.click("desk")
     person.see("[data-address-field]").send_keys(f"{person.application.site}/archive", Keys.ENTER)
     person.until(lambda _: person.ask("/captures")["total"] > before)
     capture_id = person.ask("/captures")["captures"][0]["id"]
     person.open(f"/captures/{capture_id}")
     person.until(lambda _: person.see("[data-strip-so-far='0']").get_property("naturalHeight"))
-    person.button("Stop and keep").click()
+    person.click("Stop and keep")
     person.see("[data-frame]")
     capture = person.ask(f"/captures/{capture_id}")
     assert capture["truncated"]
     assert "it was stopped there" in capture["warnings"][0]
-    person.button("1 warning").click()
-    person.button("Take what lies further down").click()
+    person.click("1 warning")
+    person.click("Take what lies further down")
     person.see_text("What lies further down is being taken.")
     further_id = person.ask("/captures")["captures"][0]["id"]
     assert person.ask(f"/captures/{further_id}")["settings"]["from_px"] == capture["bottom_px"]

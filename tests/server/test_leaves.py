@@ -97,7 +97,7 @@ def test_breaks_of_another_frame_go_when_a_file_is_fitted_again(
     row = _made(api, run_queue, cut_id)
     api.send("POST", f"/outputs/{row['id']}/leaves", {"breaks": [1_500]}, status=202)
     frame = {"x_px": 0, "y_px": 0, "width_px": 320, "height_px": 900}
-    api.send("PATCH", f"/cuts/{cut_id}", {"version": 1, "frame": frame})
+    api.send("PATCH", f"/cuts/{cut_id}", {"version": 1, "document": {"frame": frame}})
     api.send("POST", f"/outputs/{row['id']}/fit", {"choice": None}, status=202)
     run_queue()
     (row,) = api.get(f"/cuts/{cut_id}/outputs")
@@ -156,7 +156,7 @@ def test_a_changed_frame_makes_the_files_anew_once(api: Api, run_queue: RunQueue
     row = _made(api, run_queue, cut_id)
     assert api.send("POST", f"/cuts/{cut_id}/outputs/fit", status=202) == []
     frame = {"x_px": 0, "y_px": 0, "width_px": 320, "height_px": 500}
-    api.send("PATCH", f"/cuts/{cut_id}", {"version": 1, "frame": frame})
+    api.send("PATCH", f"/cuts/{cut_id}", {"version": 1, "document": {"frame": frame}})
     again = api.send("POST", f"/cuts/{cut_id}/outputs/fit", status=202)
     assert [one["id"] for one in again] == [row["id"]]
     assert api.send("POST", f"/cuts/{cut_id}/outputs/fit", status=202) == []  # on its way already

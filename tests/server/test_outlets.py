@@ -98,7 +98,7 @@ def test_only_the_frame_is_in_the_file(api: Api, run_queue: RunQueue, make_captu
     pixels = photograph(320, 480)
     cut = api.get(f"/captures/{make_capture(pixels).pk}")["cuts"][0]
     frame = {"x_px": 30, "y_px": 200, "width_px": 120, "height_px": 90}
-    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": {"frame": frame}})
     own = {"width_px": 120, "limit_bytes": 200_000, "formats": ["png"]}
     api.send("POST", f"/cuts/{cut['id']}/outputs", {"rules": own}, status=202)
     run_queue()
@@ -120,6 +120,8 @@ def test_a_quality_by_hand_makes_another_file_and_automatic_brings_the_search_ba
     assert by_hand["made_choice"]["quality"] == 12
     assert by_hand["bytes"] < searched["bytes"]
     assert by_hand["fidelity"] < searched["fidelity"]
+    assert by_hand["tradeoffs"] == searched["tradeoffs"] != [], "what the search found stays to choose from"
+    assert not by_hand["stale"]
     api.send("POST", f"/outputs/{searched['id']}/fit", {"choice": None}, status=202)
     run_queue()
     assert _ledger(api, cut_id)["bytes"] == searched["bytes"]
@@ -181,7 +183,7 @@ def test_a_file_says_when_its_cut_has_changed(
     api.send("POST", f"/cuts/{cut_id}/outputs", {"slot_id": slot_id}, status=202)
     run_queue()
     frame = {"x_px": 0, "y_px": 0, "width_px": 100, "height_px": 100}
-    api.send("PATCH", f"/cuts/{cut_id}", {"version": 1, "frame": frame})
+    api.send("PATCH", f"/cuts/{cut_id}", {"version": 1, "document": {"frame": frame}})
     assert _ledger(api, cut_id)["stale"]
     api.send("POST", f"/outputs/{_ledger(api, cut_id)['id']}/fit", {"choice": None}, status=202)
     run_queue()

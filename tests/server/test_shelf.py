@@ -3,6 +3,7 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 
+from tallpage.core.cut import read_cut
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import capture_folder, incoming_folder
 from tests.pictures import (
@@ -175,11 +176,13 @@ def test_a_cut_is_changed_and_the_capture_stays(api: Api, make_capture: MakeCapt
     before = (capture.folder / "0000.png").read_bytes()
     cut = api.get(f"/captures/{capture.pk}")["cuts"][0]
     changed = api.send(
-        "PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "frame": _frame(5, 6, 70, 80)}
+        "PATCH",
+        f"/cuts/{cut['id']}",
+        {"version": cut["version"], "document": {"frame": _frame(5, 6, 70, 80)}},
     )
-    assert changed["frame"] == _frame(5, 6, 70, 80)
+    assert changed["document"]["frame"] == _frame(5, 6, 70, 80)
     second = api.send("POST", f"/captures/{capture.pk}/cuts", status=201)
-    assert (second["name"], second["frame"]) == ("Cut 2", _frame(0, 0, 320, 480))
+    assert (second["name"], second["document"]["frame"]) == ("Cut 2", _frame(0, 0, 320, 480))
     assert (capture.folder / "0000.png").read_bytes() == before
 
 
@@ -190,17 +193,21 @@ def test_a_frame_outside_the_page_is_refused(
     api: Api, make_capture: MakeCapture, frame: dict[str, int]
 ) -> None:
     cut = api.get(f"/captures/{make_capture().pk}")["cuts"][0]
-    problem = api.refused("PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "frame": frame})
+    problem = api.refused(
+        "PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "document": {"frame": frame}}
+    )
     assert problem["code"] == "frame_outside"
-    assert api.get(f"/cuts/{cut['id']}")["frame"] == _frame(0, 0, 320, 480)
+    assert api.get(f"/cuts/{cut['id']}")["document"]["frame"] == _frame(0, 0, 320, 480)
 
 
 def test_the_second_of_two_tabs_is_told_and_writes_nothing(api: Api, make_capture: MakeCapture) -> None:
     cut = api.get(f"/captures/{make_capture().pk}")["cuts"][0]
-    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": _frame(1, 1, 10, 10)})
-    problem = api.refused("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": _frame(2, 2, 20, 20)})
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": {"frame": _frame(1, 1, 10, 10)}})
+    problem = api.refused(
+        "PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": {"frame": _frame(2, 2, 20, 20)}}
+    )
     assert (problem["status"], problem["code"]) == (409, "changed_elsewhere")
-    assert api.get(f"/cuts/{cut['id']}")["frame"] == _frame(1, 1, 10, 10)
+    assert api.get(f"/cuts/{cut['id']}")["document"]["frame"] == _frame(1, 1, 10, 10)
 
 
 def test_what_there_is_of_a_page_under_way_is_shown(api: Api, make_capture: MakeCapture) -> None:
@@ -216,3 +223,25 @@ def test_what_there_is_of_a_page_under_way_is_shown(api: Api, make_capture: Make
     assert api.get(f"{path}/99").status_code == 204
     (folder / "0000.png").write_bytes((folder / "0000.png").read_bytes()[:200])
     assert api.get(path).status_code == 204, "it is being moved away"
+
+
+def test_what_is_not_known_of_a_cut_is_refused_and_not_dropped(api: Api, make_capture: MakeCapture) -> None:
+    cut = api.get(f"/captures/{make_capture().pk}")["cuts"][0]
+    frame = _frame(1, 1, 10, 10)
+    for document in (
+        {"frame": frame, "tone": "grey"},
+        {"frame": {**frame, "z": 1}},
+        {"version": 2, "frame": frame},
+    ):
+        problem = api.refused("PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": document})
+        assert problem["status"] == 422
+    assert api.get(f"/cuts/{cut['id']}")["version"] == 1
+
+
+def test_a_cut_is_saved_as_a_file_that_the_command_line_reads(api: Api, make_capture: MakeCapture) -> None:
+    cut = api.get(f"/captures/{make_capture().pk}")["cuts"][0]
+    frame = {**_frame(5, 6, 70, 80), "folds": [{"top_px": 20, "height_px": 9}]}
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": {"frame": frame}})
+    saved = api.client.get(f"/api/cuts/{cut['id']}/file")
+    assert "cut-1.json" in saved["Content-Disposition"]
+    assert read_cut(saved.content).as_json() == {"version": 1, "frame": frame}

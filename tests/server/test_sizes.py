@@ -119,7 +119,7 @@ def test_what_is_folded_away_is_not_on_the_file(
         "height_px": 280,
         "folds": [{"top_px": 100, "height_px": 50}, {"top_px": 0, "height_px": 30}],
     }
-    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": {"frame": frame}})
     row = _made(api, run_queue, cut["id"], width_px=120, formats=["png"], limit_bytes=200_000)
     expected = np.vstack([page[30:100], page[150:290]])
     for path in ("file", "original/0", "result/0"):
@@ -133,7 +133,7 @@ def test_what_is_folded_away_is_not_on_the_file(
         f"/cuts/{cut['id']}",
         {
             "version": 2,
-            "frame": {**frame, "folds": [{"top_px": 0, "height_px": 9_000}]},
+            "document": {"frame": {**frame, "folds": [{"top_px": 0, "height_px": 9_000}]}},
         },
     )
     assert "Nothing of the frame" in refused["title"]
@@ -151,7 +151,7 @@ def test_leaves_of_a_folded_page_show_it_in_order(
         "height_px": 900,
         "folds": [{"top_px": 200, "height_px": 300}],
     }
-    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": {"frame": frame}})
     row = _made(api, run_queue, cut["id"], width_px=120, formats=["png"], limit_bytes=300_000)
     api.send("POST", f"/outputs/{row['id']}/leaves", {"leaf_count": None, "breaks": [150, 700]}, status=202)
     run_queue()
@@ -179,5 +179,5 @@ def test_the_costliest_stretch_is_advised_to_be_folded_away_and_then_it_fits(
         (advice,) = [advice for advice in row["advice"] if advice["kind"] == "fold"]
         assert 250 <= advice["folds"][0]["top_px"] < 500
         frame = {"x_px": 0, "y_px": 0, "width_px": 160, "height_px": len(page), "folds": advice["folds"]}
-        api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "frame": frame})
+        api.send("PATCH", f"/cuts/{cut['id']}", {"version": 1, "document": {"frame": frame}})
         assert _made(api, run_queue, cut["id"], **rules)["met"]

@@ -1,7 +1,7 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, sendPicture } from "./client";
-import type { Capture, Cut, Frame, TakeSettings } from "./types";
+import type { Capture, Cut, CutDocument, TakeSettings } from "./types";
 
 const PENDING_MS = 600;
 const QUIET_MS = 15_000;
@@ -158,10 +158,16 @@ export function useDeleteCut(captureId: number) {
 }
 
 /** Write a frame; refused when another tab wrote a newer one. */
-export function saveFrame(cutId: number, version: number, frame: Frame): Promise<Cut> {
+export function saveCut(cutId: number, version: number, document: CutDocument): Promise<Cut> {
   return answered(
-    api.PATCH("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } }, body: { version, frame } }),
+    api.PATCH("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } }, body: { version, document } }),
   );
+}
+
+/** As `saveCut`, from a window that is being left: sent off, the answer is heard by nobody. */
+export function saveCutLeaving(cutId: number, version: number, document: CutDocument): void {
+  const options = { params: { path: { cut_id: cutId } }, body: { version, document }, keepalive: true };
+  void api.PATCH("/api/cuts/{cut_id}", options).catch(() => undefined);
 }
 
 export function fetchCut(cutId: number): Promise<Cut> {

@@ -265,7 +265,7 @@ export interface paths {
         head?: never;
         /**
          * Patch Cut
-         * @description Change frame or name.
+         * @description Change what it shows, or its name.
          */
         patch: operations["change_cut"];
         trace?: never;
@@ -1485,8 +1485,21 @@ export interface components {
             seconds: number | null;
         };
         /**
+         * CutDocument
+         * @description What a cut shows, as in docs/cut-file.md. What is not known is refused, never dropped.
+         */
+        CutDocument: {
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            frame: components["schemas"]["FrameSchema"];
+        };
+        /**
          * CutOut
-         * @description A cut; ``version`` must come back with a change.
+         * @description A cut; ``version`` must come back with a change, and rises with each.
          */
         CutOut: {
             /** Id */
@@ -1495,7 +1508,7 @@ export interface components {
             capture_id: number;
             /** Name */
             name: string;
-            frame: components["schemas"]["FrameSchema"];
+            document: components["schemas"]["CutDocument"];
             /** Version */
             version: number;
         };
@@ -1596,7 +1609,7 @@ export interface components {
         CutChangeIn: {
             /** Version */
             version: number;
-            frame?: components["schemas"]["FrameSchema"] | null;
+            document?: components["schemas"]["CutDocument"] | null;
             /** Name */
             name?: string | null;
         };

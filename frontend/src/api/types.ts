@@ -10,6 +10,7 @@ export type DeletedCapture = Schemas["DeletedCaptureOut"];
 export type CaptureDetail = Schemas["CaptureDetailOut"];
 export type Choice = Schemas["ChoiceSchema"];
 export type Cut = Schemas["CutOut"];
+export type CutDocument = Schemas["CutDocument"];
 export type FileTold = Schemas["FileTold"];
 export type Fold = Schemas["FoldSchema"];
 export type Frame = Schemas["FrameSchema"];

@@ -1,17 +1,20 @@
+import { lazy } from "react";
 import { Route, Routes } from "react-router";
 
-import { BenchPage } from "../bench/BenchPage";
-import { ComparePage } from "../compare/ComparePage";
 import { GatherPage } from "../gather/GatherPage";
-import { OutletsPage } from "../outlets/OutletsPage";
-import { DeletedPage } from "../shelf/DeletedPage";
-import { ShelfPage } from "../shelf/ShelfPage";
-import { SignInsPage } from "../signins/SignInsPage";
-import { NewSweepPage } from "../sweeps/NewSweepPage";
-import { ProofsPage } from "../sweeps/ProofsPage";
-import { SweepsPage } from "../sweeps/SweepsPage";
 import { NotHere } from "./NotHere";
 import { Shell } from "./Shell";
+
+// A screen's code is fetched when it is gone to: the first one ships without the others.
+const BenchPage = lazy(() => import("../bench/BenchPage").then((module) => ({ default: module.BenchPage })));
+const ComparePage = lazy(() => import("../compare/ComparePage").then((module) => ({ default: module.ComparePage })));
+const DeletedPage = lazy(() => import("../shelf/DeletedPage").then((module) => ({ default: module.DeletedPage })));
+const NewSweepPage = lazy(() => import("../sweeps/NewSweepPage").then((module) => ({ default: module.NewSweepPage })));
+const OutletsPage = lazy(() => import("../outlets/OutletsPage").then((module) => ({ default: module.OutletsPage })));
+const ProofsPage = lazy(() => import("../sweeps/ProofsPage").then((module) => ({ default: module.ProofsPage })));
+const ShelfPage = lazy(() => import("../shelf/ShelfPage").then((module) => ({ default: module.ShelfPage })));
+const SignInsPage = lazy(() => import("../signins/SignInsPage").then((module) => ({ default: module.SignInsPage })));
+const SweepsPage = lazy(() => import("../sweeps/SweepsPage").then((module) => ({ default: module.SweepsPage })));
 
 /** Each screen has its own address. */
 export function App() {

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 
-import { KEY_GROUPS } from "./keys";
+import { helpGroups } from "./actions/registry";
 
 /** What `?` shows. */
 export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -31,11 +31,11 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
           </button>
         </div>
         <div className="grid gap-x-10 gap-y-5 sm:grid-cols-2">
-          {KEY_GROUPS.map((group) => (
+          {helpGroups().map((group) => (
             <section key={group.name}>
               <h3 className="mb-1 text-sm font-semibold text-info">{group.name}</h3>
               <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
-                {group.keys.map((row) => (
+                {group.rows.map((row) => (
                   <div key={row.keys} className="contents">
                     <dt className="figure whitespace-nowrap">{row.keys}</dt>
                     <dd>{row.does}</dd>

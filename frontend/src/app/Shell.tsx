@@ -1,12 +1,13 @@
 import { Keyboard, Moon, Sun } from "lucide-react";
-import { useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
+import { Suspense, useRef, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 
 import { AddressField } from "../gather/AddressField";
 import { PictureDrop } from "../gather/PictureDrop";
+import { useAction } from "./actions/useAction";
 import { KeysHelp } from "./KeysHelp";
 import { Notices } from "./Notices";
+import { ScreenGuard } from "./ScreenGuard";
 import { applyTheme, storedTheme } from "./theme";
 import { useScrollMemory } from "./historyStep";
 
@@ -22,17 +23,18 @@ export function Shell() {
   const [helpOpen, setHelpOpen] = useState(false);
   const [theme, setTheme] = useState(storedTheme);
   const navigate = useNavigate();
-  const onGather = useLocation().pathname === "/";
+  const location = useLocation();
+  const onGather = location.pathname === "/";
 
-  useHotkeys("g", () => void navigate("/"));
-  useHotkeys("s", () => void navigate("/shelf"));
-  useHotkeys("w", () => void navigate("/sweeps"));
-  useHotkeys("o", () => void navigate("/outlets"));
-  useHotkeys("?", () => setHelpOpen((open) => !open), {
+  useAction("gather", () => void navigate("/"));
+  useAction("shelf", () => void navigate("/shelf"));
+  useAction("sweeps", () => void navigate("/sweeps"));
+  useAction("outlets", () => void navigate("/outlets"));
+  useAction("help", () => setHelpOpen((open) => !open), {
     useKey: true,
     ignoreModifiers: true, // which keys make a question mark depends on the keyboard
   });
-  useHotkeys("a", () => document.querySelector<HTMLTextAreaElement>("[data-address-field]")?.focus(), {
+  useAction("address", () => document.querySelector<HTMLTextAreaElement>("[data-address-field]")?.focus(), {
     preventDefault: true,
   });
 
@@ -82,7 +84,11 @@ export function Shell() {
           </div>
         </header>
         <div ref={scroller} className="relative min-h-0 flex-1 overflow-y-auto">
-          <Outlet />
+          <ScreenGuard at={location.pathname}>
+            <Suspense fallback={<p className="p-8">Fetching the screen…</p>}>
+              <Outlet />
+            </Suspense>
+          </ScreenGuard>
         </div>
       </div>
       <KeysHelp open={helpOpen} onClose={() => setHelpOpen(false)} />

@@ -1,9 +1,11 @@
 import { FileDown, Plus, Trash2 } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
+import { titled } from "../app/actions/registry";
 import { useDeleteCut } from "../api/captures";
 import { formatSize } from "../parts/figures";
 import { useBench } from "./benchContext";
+import type { SaveState } from "./cut/cutSaver";
 import { Report } from "./Report";
 
 /** What is on the Bench, how it was taken, and which cut of it is in hand. */
@@ -38,7 +40,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
           <FileDown size={16} aria-hidden />
         </a>
         <DeleteCut />
-        <button type="button" className="btn btn-ghost btn-sm" title="Start another cut of this page (N)" onClick={onNewCut}>
+        <button type="button" className="btn btn-ghost btn-sm" title={titled("newCut", "Start another cut of this page")} onClick={onNewCut}>
           <Plus size={16} aria-hidden /> New cut
         </button>
       </div>
@@ -46,14 +48,26 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
   );
 }
 
-function SaveWords({ state }: { state: ReturnType<typeof useBench>["saveState"] }) {
+function SaveWords({ state }: { state: SaveState }) {
   const { saver } = useBench();
+  if (state.kind === "conflict")
+    return (
+      <span className="mr-2 flex flex-wrap items-center gap-2 text-sm text-error" role="alert">
+        Another window changed the same part of this cut.
+        <button type="button" className="btn btn-xs" title="What is shown here stays; the other’s can be had by Undo" onClick={() => saver.resolve("mine")}>
+          Keep this one
+        </button>
+        <button type="button" className="btn btn-xs" title="What the other window wrote is shown; this one can be had by Undo" onClick={() => saver.resolve("theirs")}>
+          Take the other
+        </button>
+      </span>
+    );
   if (state.kind === "failed")
     return (
       <span className="mr-2 flex items-center gap-2 text-sm text-error" role="alert">
-        Not saved: {state.problem.sentence}
+        Not saved{state.again ? " yet" : ""}: {state.problem.sentence} {state.again ? "It is kept here and tried again." : state.problem.hint}
         <button type="button" className="btn btn-xs" onClick={() => void saver.flush()}>
-          Save again
+          Save now
         </button>
       </span>
     );

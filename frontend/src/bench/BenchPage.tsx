@@ -1,18 +1,15 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { fetchCut, saveFrame, useCapture, useStartCut, isPending } from "../api/captures";
+import { useCapture, useStartCut, isPending } from "../api/captures";
 import { asProblem } from "../api/client";
-import { fitStale, useOutputs } from "../api/outlets";
+import { useOutputs } from "../api/outlets";
 import type { CaptureDetail, Cut, Output } from "../api/types";
-import { useNotices } from "../app/notices";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
 import { CaptureCard } from "../shelf/CaptureCard";
-import { BenchContext } from "./benchContext";
-import { FrameSaver, type SaveState } from "./frameSaver";
-import { createFrameStore, type FrameStore } from "./frameStore";
+import { BenchContext, type BenchState } from "./benchContext";
+import { useCutState } from "./cut/useCutState";
 import { BeingTaken } from "./BeingTaken";
 import { BenchHeader } from "./BenchHeader";
 import { Ledger } from "./Ledger";
@@ -21,7 +18,7 @@ import { PageView } from "./PageView";
 import { Spine } from "./Spine";
 import { Toolbar } from "./Toolbar";
 import { useBenchKeys } from "./useBenchKeys";
-import { useViewport } from "./useViewport";
+import { useView } from "./useView";
 import { type ZoomMode, zoomOf } from "./zoom";
 
 /** One capture on the Bench: the whole page, the part, the files. */
@@ -54,18 +51,19 @@ export function BenchPage() {
 }
 
 const NONE: Output[] = [];
-/** A frame that is still being changed is not fitted to yet. */
-const REFIT_AFTER_MS = 500;
 
 function Bench({ capture, cut }: { capture: CaptureDetail; cut: Cut }) {
-  const [frames] = useState(() => createFrameStore(capture, cut.frame));
-  const { saver, saveState } = useSaver(capture, cut, frames);
+  const state = useCutState(capture, cut);
+  return state && <Opened capture={capture} cut={cut} {...state} />;
+}
+
+function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "capture" | "cut" | "store" | "saver" | "saveState">) {
   const navigate = useNavigate();
   const startCut = useStartCut(capture.id);
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
-  const viewport = useViewport(scroller);
+  const viewWidth = useView(scroller, (view) => view.width, 0);
   const [mode, setMode] = useState<ZoomMode>("fit");
-  const zoom = zoomOf(mode, capture.width_px, viewport.width, window.devicePixelRatio);
+  const zoom = zoomOf(mode, capture.width_px, viewWidth, window.devicePixelRatio);
 
   const newCut = () => {
     if (startCut.isPending) return;
@@ -73,58 +71,24 @@ function Bench({ capture, cut }: { capture: CaptureDetail; cut: Cut }) {
       onSuccess: (made) => void navigate(`/captures/${capture.id}/cuts/${made.id}`),
     });
   };
-  useBenchKeys(frames, { onMode: setMode, onNewCut: newCut });
+  useBenchKeys(store, { onMode: setMode, onNewCut: newCut });
   const outputs = useOutputs(cut.id).data ?? NONE;
   const [opened, open] = useState<number | null>(null);
   const inHand = outputs.find((row) => row.id === opened) ?? outputs[0];
-  if (!saver) return null;
   return (
-    <BenchContext value={{ capture, cut, frames, saver, saveState, outputs, inHand, open }}>
+    <BenchContext value={{ capture, cut, store, saver, saveState, outputs, inHand, open }}>
       <main className="flex h-full min-w-[960px] flex-col">
         <BenchHeader onNewCut={newCut} />
         <div className="flex min-h-0 flex-1">
-          <Spine scroller={scroller} viewport={viewport} zoom={zoom} />
+          <Spine scroller={scroller} zoom={zoom} />
           <div className="flex min-w-0 flex-1 flex-col">
             <Toolbar mode={mode} onMode={setMode} />
             <MapDamaged />
-            <PageView scroller={scroller} onScroller={setScroller} viewport={viewport} zoom={zoom} />
+            <PageView scroller={scroller} onScroller={setScroller} viewWidth={viewWidth} zoom={zoom} />
           </div>
           <Ledger />
         </div>
       </main>
     </BenchContext>
   );
-}
-
-/** Keeps the cut written while this Bench is open. */
-function useSaver(capture: CaptureDetail, cut: Cut, frames: FrameStore) {
-  const [saveState, setSaveState] = useState<SaveState>({ kind: "saved" });
-  const [saver, setSaver] = useState<FrameSaver | null>(null);
-  const queries = useQueryClient();
-  const show = useNotices((state) => state.show);
-  const opened = useRef(cut);
-  const refit = useRef<ReturnType<typeof setTimeout>>(null);
-  useEffect(() => {
-    const made = new FrameSaver(opened.current, frames, {
-      save: saveFrame,
-      fetch: fetchCut,
-      asProblem,
-      onState: setSaveState,
-      onSaved: (saved) => {
-        opened.current = saved;
-        queries.setQueryData<CaptureDetail>(["capture", capture.id], (old) =>
-          old && { ...old, cuts: old.cuts.map((row) => (row.id === saved.id ? saved : row)) },
-        );
-        if (refit.current) clearTimeout(refit.current);
-        refit.current = setTimeout(() => {
-          void fitStale(saved.id).finally(() => queries.invalidateQueries({ queryKey: ["outputs", saved.id] }));
-        }, REFIT_AFTER_MS);
-        void queries.invalidateQueries({ queryKey: ["outputs", saved.id] });
-      },
-      onChangedElsewhere: ({ sentence, hint }) => show({ tone: "error", text: sentence, hint }),
-    });
-    setSaver(made);
-    return () => made.close();
-  }, [capture.id, frames, queries, show]);
-  return { saver, saveState };
 }

@@ -4,8 +4,9 @@ import { isFitting, useDivide } from "../api/outlets";
 import { asProblem } from "../api/client";
 import type { Output } from "../api/types";
 import { useNotices } from "../app/notices";
+import { useDragging } from "../parts/dragging";
 import { breaksOf, movedBreak } from "./leafBreaks";
-import { useBench, useFrame } from "./benchContext";
+import { useBench, useCut } from "./benchContext";
 
 interface Props {
   /** CSS px for each page px. */
@@ -25,7 +26,7 @@ export function BreakLines(props: Props) {
 }
 
 function Lines({ output, scale, named }: Props & { output: Output }) {
-  const frame = useFrame((state) => state.frame);
+  const frame = useCut((state) => state.document.frame);
   const divide = useDivide(output.cut_id);
   const show = useNotices((state) => state.show);
   const made = breaksOf(output);
@@ -41,11 +42,16 @@ function Lines({ output, scale, named }: Props & { output: Output }) {
       { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
     );
   };
-  const drag = (index: number) => (event: PointerEvent<HTMLDivElement>) => {
-    const box = event.currentTarget.parentElement?.getBoundingClientRect();
-    if (event.buttons !== 1 || !box) return;
-    event.stopPropagation();
-    setMoved(movedBreak(breaks, index, (event.clientY - box.top) / scale, frame));
+  const dragging = useDragging();
+  const press = (index: number) => (event: PointerEvent<HTMLDivElement>) => {
+    const line = event.currentTarget;
+    const at = (y: number) => movedBreak(breaks, index, (y - (line.parentElement?.getBoundingClientRect().top ?? 0)) / scale, frame);
+    dragging.begin(event, {
+      onMove: ({ y }) => setMoved(at(y)),
+      onDrop: ({ y }, moved) => moved && send(at(y)),
+      onCancel: () => setMovedOf(null),
+    });
+    line.focus({ preventScroll: true });
   };
   const nudge = (index: number) => (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
@@ -71,12 +77,7 @@ function Lines({ output, scale, named }: Props & { output: Output }) {
           title="Drag to divide elsewhere"
           className="group absolute -inset-x-1 z-10 -mt-1.5 flex h-3 cursor-ns-resize touch-none items-center"
           style={{ top: y_px * scale }}
-          onPointerDown={(event) => {
-            event.stopPropagation();
-            event.currentTarget.setPointerCapture(event.pointerId);
-          }}
-          onPointerMove={drag(index)}
-          onPointerUp={() => send(breaks)}
+          onPointerDown={press(index)}
           onKeyDown={nudge(index)}
           onKeyUp={() => send(breaks)}
           onBlur={() => send(breaks)}

@@ -2,16 +2,18 @@ import { X } from "lucide-react";
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 
 import type { Fold } from "../api/types";
+import { useDragging } from "../parts/dragging";
 import { formatPx, parsePx } from "../parts/figures";
 import { bottomOf, movedEdge } from "./folds";
-import { useBench, useFrame } from "./benchContext";
-import { shownFrame } from "./frameStore";
+import { useBench, useCut } from "./benchContext";
+import { dragFold, dropFrame, removeFold, setFold, shownFrame } from "./cut/frameSteps";
+import { pageTransform } from "./pageTransform";
 
 const FAR_STEP_PX = 10;
 
 /** The folds on the page: hatched bands whose edges can be dragged, nudged or typed. */
 export function FoldLayer({ zoom }: { zoom: number }) {
-  const frame = useFrame(shownFrame);
+  const frame = useCut(shownFrame);
   return frame.folds.map((fold, index) => (
     <div
       key={index}
@@ -37,20 +39,29 @@ interface FoldProps {
 }
 
 function FoldEdge({ fold, index, edge, zoom }: FoldProps & { edge: "top" | "bottom"; zoom: number }) {
-  const { frames, capture } = useBench();
+  const { store, capture } = useBench();
   const at = edge === "top" ? fold.top_px : bottomOf(fold);
-  const drag = (event: PointerEvent<HTMLDivElement>) => {
-    const page = event.currentTarget.closest("[data-page]")?.getBoundingClientRect();
-    if (event.buttons !== 1 || !page) return;
-    event.stopPropagation();
-    frames.getState().dragFold(index, movedEdge(fold, edge, (event.clientY - page.top) / zoom));
+  const dragging = useDragging();
+  const press = (event: PointerEvent<HTMLDivElement>) => {
+    const page = event.currentTarget.closest("[data-page]");
+    if (!page) return;
+    dragging.begin(event, {
+      onMove: (at) => {
+        const { toPage } = pageTransform(page.getBoundingClientRect(), zoom);
+        dragFold(store, index, movedEdge(fold, edge, toPage(at).y_px));
+      },
+      onDrop: () => dropFrame(store, "fold moved"),
+      onCancel: store.cancel,
+      scroller: page.closest<HTMLElement>("[data-zoom]"),
+    });
+    event.currentTarget.focus({ preventScroll: true });
   };
   const nudge = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
     event.preventDefault();
     event.stopPropagation();
     const step = (event.shiftKey ? FAR_STEP_PX : 1) * (event.key === "ArrowUp" ? -1 : 1);
-    frames.getState().setFold(index, movedEdge(fold, edge, at + step));
+    setFold(store, index, movedEdge(fold, edge, at + step));
   };
   return (
     <div
@@ -62,27 +73,20 @@ function FoldEdge({ fold, index, edge, zoom }: FoldProps & { edge: "top" | "bott
       aria-valuemax={capture.height_px}
       aria-valuenow={at}
       className={`pointer-events-auto absolute inset-x-0 h-3 cursor-ns-resize touch-none focus-visible:bg-accent/50 ${edge === "top" ? "-top-1.5" : "-bottom-1.5"}`}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={drag}
-      onPointerCancel={() => frames.getState().cancelDrag()}
-      // Let go, or taken out of hand by the window losing the pointer: it stays where it is.
-      onLostPointerCapture={() => frames.getState().drop()}
+      onPointerDown={press}
       onKeyDown={nudge}
     />
   );
 }
 
 function FoldLabel({ fold, index }: FoldProps) {
-  const { frames } = useBench();
+  const { store } = useBench();
   return (
     <div className="pointer-events-auto absolute top-2 right-2 flex items-center gap-2 rounded-[2px] bg-base-100 py-0.5 pr-0.5 pl-2 text-xs shadow-sm" onPointerDown={(event) => event.stopPropagation()}>
       Folded away
-      <FoldNumber label="y" name={`Upper edge of fold ${index + 1} in px`} value={fold.top_px} onNumber={(top_px) => frames.getState().setFold(index, { ...fold, top_px })} />
-      <FoldNumber label="h" name={`Height of fold ${index + 1} in px`} value={fold.height_px} onNumber={(height_px) => frames.getState().setFold(index, { ...fold, height_px })} />
-      <button type="button" className="btn btn-square btn-ghost btn-xs" aria-label={`Unfold ${formatPx(fold.height_px)} px`} title="Unfold" onClick={() => frames.getState().removeFold(index)}>
+      <FoldNumber label="y" name={`Upper edge of fold ${index + 1} in px`} value={fold.top_px} onNumber={(top_px) => setFold(store, index, { ...fold, top_px })} />
+      <FoldNumber label="h" name={`Height of fold ${index + 1} in px`} value={fold.height_px} onNumber={(height_px) => setFold(store, index, { ...fold, height_px })} />
+      <button type="button" className="btn btn-square btn-ghost btn-xs" aria-label={`Unfold ${formatPx(fold.height_px)} px`} title="Unfold" onClick={() => removeFold(store, index)}>
         <X size={13} aria-hidden />
       </button>
     </div>

@@ -1,8 +1,8 @@
 import { useState } from "react";
 
 import { formatPx, parsePx } from "../parts/figures";
-import { useBench, useFrame } from "./benchContext";
-import { shownFrame } from "./frameStore";
+import { useBench, useCut } from "./benchContext";
+import { setField, shownFrame } from "./cut/frameSteps";
 import { fieldRange, type FrameField } from "./geometry";
 
 const FIELDS: { field: FrameField; label: string; name: string }[] = [
@@ -37,15 +37,15 @@ interface NumberProps {
 }
 
 function FrameNumber({ field, label, name, onProblem }: NumberProps) {
-  const { frames, capture } = useBench();
-  const value = useFrame((state) => shownFrame(state)[field]);
+  const { store, capture } = useBench();
+  const value = useCut((state) => shownFrame(state)[field]);
   const [typed, setTyped] = useState<string | null>(null);
 
   const apply = () => {
     if (typed === null) return;
     const number = parsePx(typed);
-    const { least, greatest } = fieldRange(frames.getState().frame, field, capture);
-    if (number !== null && frames.getState().setField(field, number)) {
+    const { least, greatest } = fieldRange(store.getState().document.frame, field, capture);
+    if (number !== null && setField(store, field, number)) {
       onProblem("");
       setTyped(null);
     } else onProblem(`${name.replace(" in px", "")}: ${formatPx(least)} to ${formatPx(greatest)} px is possible here.`);
@@ -53,7 +53,7 @@ function FrameNumber({ field, label, name, onProblem }: NumberProps) {
   const leave = () => {
     apply();
     setTyped(null);
-    if (typed === null || parsePx(typed) === frames.getState().frame[field]) onProblem("");
+    if (typed === null || parsePx(typed) === store.getState().document.frame[field]) onProblem("");
   };
   return (
     <label className="flex items-center gap-1 text-sm">
@@ -76,7 +76,7 @@ function FrameNumber({ field, label, name, onProblem }: NumberProps) {
           if (event.key === "ArrowUp" || event.key === "ArrowDown") {
             event.preventDefault();
             const step = (event.shiftKey ? 10 : 1) * (event.key === "ArrowUp" ? 1 : -1);
-            frames.getState().setField(field, frames.getState().frame[field] + step);
+            setField(store, field, store.getState().document.frame[field] + step);
             setTyped(null);
           }
         }}

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate } from "react-router";
 
+import { useAction } from "../app/actions/useAction";
 import { isFitting, useOutputs, useTakeInHand } from "../api/outlets";
 import { asProblem } from "../api/client";
 import { outputFileUrl } from "../api/pictures";
@@ -25,10 +25,10 @@ export function Ledger() {
     if (preferred !== null) takeInHand(preferred);
   }, [preferred, takeInHand]);
 
-  useHotkeys("c", () => {
+  useAction("compare", () => {
     if (inHand?.file_key) void navigate(`/captures/${capture.id}/cuts/${cut.id}/compare/${inHand.id}`);
   });
-  useHotkeys("d", (event) => {
+  useAction("saveFile", (event) => {
     if (inHand?.file_key && !event.repeat) window.location.assign(outputFileUrl(inHand));
   });
 

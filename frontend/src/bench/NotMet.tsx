@@ -6,12 +6,13 @@ import { formatBytes, formatName } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
 import { atWidth, rulesOf } from "../parts/sizing";
 import { useBench } from "./benchContext";
+import { addFolds } from "./cut/frameSteps";
 
 type Advice = Output["advice"][number];
 
 /** That a limit cannot be met acceptably, and what would meet it: one press for each. */
 export function NotMet({ output }: { output: Output }) {
-  const { cut, frames, saver, open } = useBench();
+  const { cut, store, saver, open } = useBench();
   const add = useAddOutput(cut.id);
   const divide = useDivide(cut.id);
   const show = useNotices((state) => state.show);
@@ -20,7 +21,7 @@ export function NotMet({ output }: { output: Output }) {
 
   const apply = async (advice: Advice) => {
     if (advice.kind === "fold") {
-      frames.getState().addFolds(advice.folds); // the files follow the frame by themselves
+      addFolds(store, advice.folds); // the files follow the frame by themselves
       return;
     }
     await saver.flush();

@@ -1,6 +1,7 @@
 import { Columns2, Download, RefreshCw, Trash2 } from "lucide-react";
 import { Link } from "react-router";
 
+import { titled } from "../app/actions/registry";
 import { isFitting, useDeleteOutput, useFitAgain, useStopOutput } from "../api/outlets";
 import { asProblem } from "../api/client";
 import { outputFileUrl } from "../api/pictures";
@@ -120,10 +121,10 @@ function Opened({ output }: { output: Output }) {
       <div className="my-3 flex flex-wrap gap-2">
         {output.file_key && (
           <>
-            <a className="btn btn-primary btn-sm" href={outputFileUrl(output)} download title="Save file (D)">
+            <a className="btn btn-primary btn-sm" href={outputFileUrl(output)} download title={titled("saveFile", "Save file")}>
               <Download size={16} aria-hidden /> {output.leaves.length > 0 ? "Save all" : "Save file"}
             </a>
-            <Link className="btn btn-sm" to={`/captures/${capture.id}/cuts/${cut.id}/compare/${output.id}`} title="Compare (C)">
+            <Link className="btn btn-sm" to={`/captures/${capture.id}/cuts/${cut.id}/compare/${output.id}`} title={titled("compare", "Compare")}>
               <Columns2 size={16} aria-hidden /> Compare
             </Link>
           </>

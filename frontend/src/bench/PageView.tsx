@@ -1,28 +1,36 @@
 import { useState } from "react";
 
 import { stripUrl } from "../api/pictures";
+import type { Strip } from "../api/types";
 import { BreakLines } from "./BreakLines";
 import { CropLayer } from "./CropLayer";
 import { FoldLayer } from "./FoldLayer";
 import { useBench } from "./benchContext";
+import { useView } from "./useView";
 import type { Viewport } from "./useViewport";
 import { MARGIN, roomLeftOf, shrinkFor } from "./zoom";
 
 interface Props {
   scroller: HTMLDivElement | null;
   onScroller: (element: HTMLDivElement | null) => void;
-  viewport: Viewport;
+  viewWidth: number;
   zoom: number;
 }
 
+/** Indices of the strips that are seen or nearly so. */
+function stripsNear(strips: readonly Strip[], view: Viewport, zoom: number): number[] {
+  const above = (view.top - MARGIN - view.height) / zoom;
+  const below = (view.top - MARGIN + 2 * view.height) / zoom;
+  return strips.flatMap((strip, index) => (strip.top_px < below && strip.top_px + strip.height_px > above ? [index] : []));
+}
+
 /** The page in the middle column. Only strips near the visible part are in the document at all. */
-export function PageView({ scroller, onScroller, viewport, zoom }: Props) {
+export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
   const { capture } = useBench();
   const [page, setPage] = useState<HTMLDivElement | null>(null);
   const shrink = shrinkFor(zoom, window.devicePixelRatio);
-  const above = (viewport.top - MARGIN - viewport.height) / zoom;
-  const below = (viewport.top - MARGIN + 2 * viewport.height) / zoom;
-  const near = capture.strips.filter((strip) => strip.top_px < below && strip.top_px + strip.height_px > above);
+  const seen = useView(scroller, (view) => stripsNear(capture.strips, view, zoom).join(), "");
+  const near = seen.split(",").flatMap((number) => capture.strips[Number(number)] ?? []);
   return (
     <div
       ref={onScroller}
@@ -32,7 +40,7 @@ export function PageView({ scroller, onScroller, viewport, zoom }: Props) {
       aria-label="The page"
       data-zoom={zoom}
     >
-      <div style={{ padding: MARGIN, paddingLeft: roomLeftOf(capture.width_px * zoom, viewport.width), width: "max-content" }}>
+      <div style={{ padding: MARGIN, paddingLeft: roomLeftOf(capture.width_px * zoom, viewWidth), width: "max-content" }}>
         <div
           ref={setPage}
           data-page

@@ -1,37 +1,38 @@
 import { type PointerEvent, useState } from "react";
 
 import { spineUrl } from "../api/pictures";
+import { useDragging } from "../parts/dragging";
 import { formatPx } from "../parts/figures";
 import { BreakLines } from "./BreakLines";
-import { useBench, useFrame } from "./benchContext";
-import { shownFrame } from "./frameStore";
-import { useViewport, type Viewport } from "./useViewport";
+import { useBench, useCut } from "./benchContext";
+import { shownFrame } from "./cut/frameSteps";
+import { useView } from "./useView";
+import { useViewport } from "./useViewport";
 import { WeightLine } from "./WeightLine";
 import { MARGIN } from "./zoom";
 
 interface Props {
   scroller: HTMLDivElement | null;
-  viewport: Viewport;
   zoom: number;
 }
 
 const WIDTH = 80;
 
 /** The whole page from top to bottom, squeezed where it is very tall; its window can be dragged. */
-export function Spine({ scroller, viewport, zoom }: Props) {
+export function Spine({ scroller, zoom }: Props) {
   const { capture } = useBench();
-  const frame = useFrame(shownFrame);
+  const frame = useCut(shownFrame);
   const [column, setColumn] = useState<HTMLDivElement | null>(null);
   const room = useViewport(column).height - 34;
   const height = Math.max(40, Math.min(room, (WIDTH * capture.height_px) / capture.width_px));
   const perPagePixel = height / capture.height_px;
-  const seenTop = Math.max(0, (viewport.top - MARGIN) / zoom) * perPagePixel;
-  const seenHeight = Math.min(height - seenTop, Math.max(6, (viewport.height / zoom) * perPagePixel));
-
-  const goTo = (event: PointerEvent<HTMLDivElement>) => {
+  const dragging = useDragging();
+  const press = (event: PointerEvent<HTMLDivElement>) => {
     if (!scroller) return;
-    const y = event.clientY - event.currentTarget.getBoundingClientRect().top;
-    scroller.scrollTo({ top: (y / perPagePixel) * zoom + MARGIN - scroller.clientHeight / 2 });
+    const { top } = event.currentTarget.getBoundingClientRect();
+    const goTo = (y: number) => scroller.scrollTo({ top: ((y - top) / perPagePixel) * zoom + MARGIN - scroller.clientHeight / 2 });
+    dragging.begin(event, { onMove: (at) => goTo(at.y) });
+    if (event.button === 0) goTo(event.clientY);
   };
   return (
     <div ref={setColumn} className="flex w-[110px] shrink-0 flex-col items-center overflow-hidden border-r border-base-300 pt-3">
@@ -40,13 +41,7 @@ export function Spine({ scroller, viewport, zoom }: Props) {
         className="seethrough relative cursor-pointer touch-none outline outline-base-300"
         style={{ width: WIDTH, height }}
         title="The whole page: press or drag to go there"
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          goTo(event);
-        }}
-        onPointerMove={(event) => {
-          if (event.buttons === 1) goTo(event);
-        }}
+        onPointerDown={press}
       >
         <img src={spineUrl(capture)} alt="" draggable={false} className="absolute inset-0 h-full w-full select-none" />
         <div
@@ -65,15 +60,25 @@ export function Spine({ scroller, viewport, zoom }: Props) {
             style={{ top: fold.top_px * perPagePixel, height: Math.max(2, fold.height_px * perPagePixel) }}
           />
         ))}
-        <div
-          data-spine-window
-          className="absolute -inset-x-2 rounded-[2px] border border-primary bg-primary/20"
-          style={{ top: seenTop, height: seenHeight }}
-        />
+        <SeenWindow scroller={scroller} zoom={zoom} perPagePixel={perPagePixel} height={height} />
         <BreakLines scale={perPagePixel} named={false} />
         <WeightLine perPagePixel={perPagePixel} />
       </div>
       <p className="figure mt-1.5 text-xs">{formatPx(capture.height_px)} px</p>
     </div>
+  );
+}
+
+/** What of the page is seen: the only part of the spine that moves while the page is scrolled. */
+function SeenWindow({ scroller, zoom, perPagePixel, height }: Props & { perPagePixel: number; height: number }) {
+  const scrolled = useView(scroller, (view) => view.top, 0);
+  const room = useView(scroller, (view) => view.height, 0);
+  const top = Math.max(0, (scrolled - MARGIN) / zoom) * perPagePixel;
+  return (
+    <div
+      data-spine-window
+      className="absolute -inset-x-2 rounded-[2px] border border-primary bg-primary/20"
+      style={{ top, height: Math.min(height - top, Math.max(6, (room / zoom) * perPagePixel)) }}
+    />
   );
 }

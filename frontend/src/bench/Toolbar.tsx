@@ -1,15 +1,15 @@
 import { FoldVertical, Maximize, Redo2, Undo2 } from "lucide-react";
-import { useStore } from "zustand";
 
-import { useBench, useFrame } from "./benchContext";
+import { titled } from "../app/actions/registry";
+import { useBench, useCut } from "./benchContext";
+import { frameAll, isWhole } from "./cut/frameSteps";
 import { FrameFields } from "./FrameFields";
-import { sameArea, wholeFrame } from "./geometry";
 import type { ZoomMode } from "./zoom";
 
 const ZOOMS: { mode: ZoomMode; label: string; hint: string }[] = [
-  { mode: "fit", label: "Fit", hint: "Fit the width (0)" },
-  { mode: "1", label: "1:1", hint: "Actual pixels (1)" },
-  { mode: "2", label: "2:1", hint: "Two to one (2)" },
+  { mode: "fit", label: "Fit", hint: titled("fitWidth") },
+  { mode: "1", label: "1:1", hint: titled("actual") },
+  { mode: "2", label: "2:1", hint: titled("double") },
 ];
 
 interface Props {
@@ -19,11 +19,11 @@ interface Props {
 
 /** One row above the page: how to look, the frame in numbers, undo. */
 export function Toolbar({ mode, onMode }: Props) {
-  const { frames, capture } = useBench();
-  const past = useStore(frames.temporal, (state) => state.pastStates.length);
-  const future = useStore(frames.temporal, (state) => state.futureStates.length);
-  const whole = useFrame((state) => sameArea(state.frame, wholeFrame(capture)));
-  const folding = useFrame((state) => state.folding);
+  const { store, capture } = useBench();
+  const undone = useCut((state) => state.past.at(-1)?.words);
+  const redone = useCut((state) => state.future.at(-1)?.words);
+  const whole = useCut((state) => isWhole(state.document.frame, capture));
+  const folding = useCut((state) => state.tool.kind === "fold");
   return (
     <div className="@container shrink-0 border-b border-base-300">
       <div className="flex h-11 items-center gap-2 px-3 @min-[46rem]:gap-3">
@@ -42,17 +42,17 @@ export function Toolbar({ mode, onMode }: Props) {
         ))}
       </div>
       <FrameFields />
-      <button type="button" className="btn btn-xs" title="Frame the whole page (W)" disabled={whole} onClick={() => frames.getState().frameAll()}>
+      <button type="button" className="btn btn-xs" title={titled("wholePage")} disabled={whole} onClick={() => frameAll(store)}>
         <Maximize size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Whole page</span>
       </button>
-      <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title="Fold a band away: drag over the rows that are not wanted (F)" onClick={() => frames.getState().setFolding(!folding)}>
+      <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title={titled("fold", "Fold a band away: drag over the rows that are not wanted")} onClick={() => store.setTool({ kind: folding ? "frame" : "fold" })}>
         <FoldVertical size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Fold</span>
       </button>
       <div className="ml-auto flex gap-1">
-        <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Undo" title="Undo (Ctrl+Z)" disabled={past === 0} onClick={() => frames.temporal.getState().undo()}>
+        <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Undo" title={undone ? titled("undo", `Undo: ${undone}`) : "Nothing to undo"} disabled={!undone} onClick={store.undo}>
           <Undo2 size={18} aria-hidden />
         </button>
-        <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" disabled={future === 0} onClick={() => frames.temporal.getState().redo()}>
+        <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Redo" title={redone ? titled("redo", `Redo: ${redone}`) : "Nothing to redo"} disabled={!redone} onClick={store.redo}>
           <Redo2 size={18} aria-hidden />
         </button>
       </div>

@@ -2,14 +2,15 @@ import { createContext, useContext } from "react";
 import { useStore } from "zustand";
 
 import type { CaptureDetail, Cut, Output } from "../api/types";
-import type { FrameSaver, SaveState } from "./frameSaver";
-import { type FrameState, type FrameStore } from "./frameStore";
+import type { CutSaver, SaveState } from "./cut/cutSaver";
+import type { CutState, CutStore } from "./cut/cutStore";
 
 export interface BenchState {
   capture: CaptureDetail;
   cut: Cut;
-  frames: FrameStore;
-  saver: FrameSaver;
+  /** The cut in hand with its history. */
+  store: CutStore;
+  saver: CutSaver;
   saveState: SaveState;
   outputs: Output[];
   /** The row of the ledger that is open: its leaves and weights are drawn along the page. */
@@ -25,6 +26,6 @@ export function useBench(): BenchState {
   return bench;
 }
 
-export function useFrame<T>(select: (state: FrameState) => T): T {
-  return useStore(useBench().frames, select);
+export function useCut<T>(select: (state: CutState) => T): T {
+  return useStore(useBench().store, select);
 }

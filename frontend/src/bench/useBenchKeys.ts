@@ -1,7 +1,6 @@
-import { useHotkeys } from "react-hotkeys-hook";
-
-import type { FrameStore } from "./frameStore";
-import { sameArea, wholeFrame } from "./geometry";
+import { useAction } from "../app/actions/useAction";
+import type { CutStore } from "./cut/cutStore";
+import { frameAll, isWhole, nudge, stretch } from "./cut/frameSteps";
 import type { ZoomMode } from "./zoom";
 
 const STEPS: Record<string, [number, number]> = {
@@ -17,32 +16,35 @@ interface Actions {
 }
 
 /** The Bench's keys for looking and cutting. They rest while somebody types in a field. */
-export function useBenchKeys(frames: FrameStore, { onMode, onNewCut }: Actions): void {
-  const arrows = "left,right,up,down";
-  const all = [arrows, ...["shift", "alt", "alt+shift"].map((held) => arrows.replace(/\w+/g, `${held}+$&`))].join(",");
-  useHotkeys(all, (event) => {
-    const { frame, page, nudge, stretch } = frames.getState();
+export function useBenchKeys(store: CutStore, { onMode, onNewCut }: Actions): void {
+  const byArrows = (change: (dx: number, dy: number) => void) => (event: KeyboardEvent) => {
     const step = STEPS[event.key];
     if (!step) return;
-    // A frame around everything cannot move: the arrows scroll then, as they do anywhere.
-    if (sameArea(frame, wholeFrame(page)) && !event.altKey) return;
     event.preventDefault();
     const far = event.shiftKey ? 10 : 1;
-    const [dx, dy] = [step[0] * far, step[1] * far];
-    if (event.altKey) stretch({ x: dx === 0 ? 0 : 1, y: dy === 0 ? 0 : 1 }, dx, dy);
-    else nudge(dx, dy);
+    change(step[0] * far, step[1] * far);
+  };
+  const move = byArrows((dx, dy) => nudge(store, dx, dy));
+  useAction("nudge", (event) => {
+    const { document, page } = store.getState();
+    // A frame around everything cannot move: the arrows scroll then, as they do anywhere.
+    if (!isWhole(document.frame, page)) move(event);
   });
-  useHotkeys("mod+z", () => frames.temporal.getState().undo(), { preventDefault: true });
-  useHotkeys("mod+shift+z,mod+y", () => frames.temporal.getState().redo(), { preventDefault: true });
-  useHotkeys("w", () => frames.getState().frameAll());
-  useHotkeys("f", (event) => {
-    if (!event.repeat) frames.getState().setFolding(!frames.getState().folding);
+  useAction(
+    "stretch",
+    byArrows((dx, dy) => stretch(store, { x: dx === 0 ? 0 : 1, y: dy === 0 ? 0 : 1 }, dx, dy)),
+  );
+  useAction("undo", store.undo, { preventDefault: true });
+  useAction("redo", store.redo, { preventDefault: true });
+  useAction("wholePage", () => frameAll(store));
+  useAction("fold", (event) => {
+    if (!event.repeat) store.setTool({ kind: store.getState().tool.kind === "fold" ? "frame" : "fold" });
   });
-  useHotkeys("escape", () => frames.getState().setFolding(false));
-  useHotkeys("n", (event) => {
+  useAction("layAside", () => store.setTool({ kind: "frame" }));
+  useAction("newCut", (event) => {
     if (!event.repeat) onNewCut();
   });
-  useHotkeys("0", () => onMode("fit"));
-  useHotkeys("1", () => onMode("1"));
-  useHotkeys("2", () => onMode("2"));
+  useAction("fitWidth", () => onMode("fit"));
+  useAction("actual", () => onMode("1"));
+  useAction("double", () => onMode("2"));
 }

@@ -1,7 +1,7 @@
 import { ArrowLeft, Download } from "lucide-react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useNavigate, useParams } from "react-router";
 
+import { useAction } from "../app/actions/useAction";
 import { useCapture } from "../api/captures";
 import { asProblem } from "../api/client";
 import { isFitting, useOutputs } from "../api/outlets";
@@ -25,7 +25,7 @@ export function ComparePage() {
   const outputs = useOutputs(cutId);
   const navigate = useNavigate();
   const back = `/captures/${captureId}/cuts/${cutId}`;
-  useHotkeys("esc", () => void navigate(back), COMPARE_KEYS);
+  useAction("toBench", () => void navigate(back), COMPARE_KEYS);
   useTitle(capture.data ? `Compare: ${capture.data.name}` : "Compare");
   const output = outputs.data?.find((row) => row.id === Number(params["outputId"]));
 

@@ -1,5 +1,6 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 
+import { titled } from "../app/actions/registry";
 import type { Output } from "../api/types";
 import { formatsOf } from "../parts/figures";
 import { type Mode, MODES, type Zoom, ZOOMS } from "./views";
@@ -24,7 +25,7 @@ export function CompareTools({ mode, onMode, zoom, onZoom, output, outputs, onOu
     <div className="flex h-11 shrink-0 items-center gap-4 border-b border-base-300 px-4 text-sm">
       <div className="join" role="group" aria-label="How they are laid">
         {MODES.map(({ name, words, hint }) => (
-          <button key={name} type="button" className={`btn join-item btn-sm ${mode === name ? "btn-neutral" : ""}`} aria-pressed={mode === name} title={hint} onClick={() => onMode(name)}>
+          <button key={name} type="button" className={`btn join-item btn-sm ${mode === name ? "btn-neutral" : ""}`} aria-pressed={mode === name} title={titled(name, hint)} onClick={() => onMode(name)}>
             {words}
           </button>
         ))}
@@ -38,13 +39,13 @@ export function CompareTools({ mode, onMode, zoom, onZoom, output, outputs, onOu
       </div>
       {count > 0 && (
         <div className="flex items-center gap-1" role="group" aria-label="Where most was lost">
-          <button type="button" className="btn btn-square btn-sm" aria-label="Place before" title="Back (B)" disabled={place <= 0} onClick={() => onPlace(-1)}>
+          <button type="button" className="btn btn-square btn-sm" aria-label="Place before" title={titled("placeBefore", "Back")} disabled={place <= 0} onClick={() => onPlace(-1)}>
             <ChevronLeft size={16} aria-hidden />
           </button>
           <span className="w-32 text-center" data-worst-place={place}>
             {place < 0 ? "Where it lost most" : <span className="figure">{`place ${place + 1} of ${count}`}</span>}
           </span>
-          <button type="button" className="btn btn-square btn-sm" aria-label="Next place" title="Next (N)" disabled={place >= count - 1} onClick={() => onPlace(1)}>
+          <button type="button" className="btn btn-square btn-sm" aria-label="Next place" title={titled("nextPlace", "Next")} disabled={place >= count - 1} onClick={() => onPlace(1)}>
             <ChevronRight size={16} aria-hidden />
           </button>
         </div>

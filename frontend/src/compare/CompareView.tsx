@@ -1,6 +1,6 @@
 import { useCallback, useLayoutEffect, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 
+import { useAction } from "../app/actions/useAction";
 import type { Output } from "../api/types";
 import { useViewport } from "../bench/useViewport";
 import { bandsNear } from "./bands";
@@ -71,13 +71,13 @@ export function CompareView({ output, outputs, onOutput }: Props) {
     setGone({ file_key: output.file_key, place: next });
   };
 
-  useHotkeys("f", () => setFlipped(true), { ...COMPARE_KEYS, keydown: true });
-  useHotkeys("f", () => setFlipped(false), { ...COMPARE_KEYS, keyup: true, keydown: false });
-  useHotkeys("1", () => setMode("split"), COMPARE_KEYS);
-  useHotkeys("2", () => setMode("beside"), COMPARE_KEYS);
-  useHotkeys("3", () => setMode("difference"), COMPARE_KEYS);
-  useHotkeys("n", () => goTo(1), COMPARE_KEYS);
-  useHotkeys("b", () => goTo(-1), COMPARE_KEYS);
+  useAction("original", () => setFlipped(true), { ...COMPARE_KEYS, keydown: true });
+  useAction("original", () => setFlipped(false), { ...COMPARE_KEYS, keyup: true, keydown: false });
+  useAction("split", () => setMode("split"), COMPARE_KEYS);
+  useAction("beside", () => setMode("beside"), COMPARE_KEYS);
+  useAction("difference", () => setMode("difference"), COMPARE_KEYS);
+  useAction("nextPlace", () => goTo(1), COMPARE_KEYS);
+  useAction("placeBefore", () => goTo(-1), COMPARE_KEYS);
 
   const bands = bandsNear(output.made_height_px, viewport.top / scale, viewport.height / scale);
   const side = { output, bands, scale };

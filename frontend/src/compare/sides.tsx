@@ -1,9 +1,10 @@
-import { type PointerEvent, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
+import { type PointerEvent, useState } from "react";
 
+import { useAction } from "../app/actions/useAction";
 import type { Output } from "../api/types";
 import { type Band, movedSplit } from "./bands";
 import { Layer } from "./Layer";
+import { useDragging } from "../parts/dragging";
 
 const STEP = 1;
 const FAR_STEP = 10;
@@ -41,10 +42,9 @@ export function Difference(props: Props) {
 
 /** Two layers of the same picture; the split decides how much of the upper one is seen. */
 export function Split({ flipped, ...side }: Props & { flipped: boolean }) {
-  const picture = useRef<HTMLDivElement>(null);
   const [split, setSplit] = useState(50);
-  useHotkeys(
-    "left,right,shift+left,shift+right",
+  useAction(
+    "moveSplit",
     (event) => {
       event.preventDefault();
       const step = event.shiftKey ? FAR_STEP : STEP;
@@ -52,21 +52,19 @@ export function Split({ flipped, ...side }: Props & { flipped: boolean }) {
     },
     { enableOnFormTags: ["slider"] },
   );
-  const drag = (event: PointerEvent) => {
-    const box = picture.current?.getBoundingClientRect();
-    if (box && event.buttons === 1) setSplit(movedSplit(((event.clientX - box.left) / box.width) * 100, 0));
+  const dragging = useDragging();
+  const press = (event: PointerEvent) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const splitAt = (x: number) => setSplit(movedSplit(((x - box.left) / box.width) * 100, 0));
+    dragging.begin(event, { onMove: (at) => splitAt(at.x) });
+    if (event.button === 0) splitAt(event.clientX);
   };
   const shown = flipped ? 100 : split;
   return (
     <div
-      ref={picture}
       data-compare="split"
       className="seethrough absolute inset-0 cursor-ew-resize touch-none select-none"
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drag(event);
-      }}
-      onPointerMove={drag}
+      onPointerDown={press}
     >
       <Layer {...side} side="result" />
       <div className="absolute inset-0 overflow-hidden bg-base-200" style={{ clipPath: `inset(0 ${100 - shown}% 0 0)` }}>

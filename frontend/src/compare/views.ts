@@ -1,7 +1,7 @@
 export const MODES = [
-  { name: "split", words: "Split", hint: "One over the other, with a line between them (1)" },
-  { name: "beside", words: "Side by side", hint: "Both whole, scrolled together (2)" },
-  { name: "difference", words: "Difference", hint: "Only what differs, six times as strong (3)" },
+  { name: "split", words: "Split", hint: "One over the other, with a line between them" },
+  { name: "beside", words: "Side by side", hint: "Both whole, scrolled together" },
+  { name: "difference", words: "Difference", hint: "Only what differs, six times as strong" },
 ] as const;
 
 export type Mode = (typeof MODES)[number]["name"];

@@ -1,8 +1,8 @@
 import { Search, Trash2 } from "lucide-react";
 import { useDeferredValue, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 
+import { useAction } from "../app/actions/useAction";
 import { useShelf } from "../api/captures";
 import { asProblem } from "../api/client";
 import { ProblemNote } from "../parts/ProblemNote";
@@ -17,7 +17,7 @@ export function ShelfPage() {
   const searched = useDeferredValue(words.trim());
   // A search is for everything: whoever looks for words does not know how the page was taken.
   const shelf = useShelf({ words: searched, alone: !swept && searched === "" });
-  useHotkeys("/", () => document.querySelector<HTMLInputElement>("[data-shelf-search]")?.focus(), {
+  useAction("search", () => document.querySelector<HTMLInputElement>("[data-shelf-search]")?.focus(), {
     preventDefault: true,
     useKey: true,
     ignoreModifiers: true,

@@ -1,8 +1,8 @@
 import { Check, ChevronLeft, ChevronRight, RotateCcw, Trash2, X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 
+import { useAction } from "../app/actions/useAction";
 import { type MarkWord, useChange, wordOf } from "../api/sweeps";
 import type { Change, Shot, SweepRow } from "../api/types";
 import { Notices } from "../app/Notices";
@@ -120,8 +120,8 @@ function Sides({ shot }: { shot: Shot }) {
     const there = change.stretches[number]?.[side] ? side : side === "now" ? "before" : "now";
     setSide(there);
   };
-  useHotkeys("b", () => comparable && setSide(side === "now" ? "before" : "now"), [comparable, side]);
-  useHotkeys("c", next, [change, stretch, side]);
+  useAction("before", () => comparable && setSide(side === "now" ? "before" : "now"), undefined, [comparable, side]);
+  useAction("nextChange", next, undefined, [change, stretch, side]);
   if (shot.capture_id === null || !shot.picture_key)
     return (
       <div className="min-h-0 flex-1 bg-base-200">

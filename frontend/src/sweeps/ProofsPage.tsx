@@ -1,9 +1,9 @@
 import { useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { useParams, useSearchParams } from "react-router";
 
+import { useAction } from "../app/actions/useAction";
 import { asProblem } from "../api/client";
 import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../api/sweeps";
 import type { Sweep, SweepRow } from "../api/types";
@@ -97,8 +97,8 @@ function Proofs({ sweep }: { sweep: Sweep }) {
     if (!large) scroller.current?.focus({ preventScroll: true });
     virtual.scrollToIndex(next.row, { align: "auto" });
   };
-  useHotkeys(
-    "up,down,left,right",
+  useAction(
+    "nextPicture",
     (event) => goTo(moved(place, event.key, total, sweep.screens.length)),
     { preventDefault: true },
   );
@@ -110,11 +110,11 @@ function Proofs({ sweep }: { sweep: Sweep }) {
       );
     if (word) goTo(moved(place, "ArrowRight", total, sweep.screens.length));
   };
-  useHotkeys("k,r,d,u", (event) => {
+  useAction("mark", (event) => {
     const word = MARK_KEYS[event.key.toLowerCase()];
     if (word !== undefined && !event.repeat) mark(word);
   });
-  useHotkeys("enter", () => shot && setLarge(true), { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement });
+  useAction("large", () => shot && setLarge(true), { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement });
   const close = () => {
     setLarge(false);
     scroller.current?.focus({ preventScroll: true });

@@ -245,9 +245,10 @@ def _describe(output: Output, made: list[_Made], rendering: Rendering, key: str)
     """Write what came out into the row; of several leaves, what the weakest of them tells."""
     weakest = min(made, key=lambda row: row.result.chosen.fidelity if row.result.chosen else -1.0)
     result = weakest.result
-    if output.choice is None or output.drawn_key != key:  # by hand keeps what the search of the cut found
+    cut = rendering.cut.as_json()
+    if output.choice is None or output.drawn.get("cut") != cut:  # by hand keeps what the search of it found
         output.tradeoffs = weakest.tradeoffs
-    output.drawn = {"cut": rendering.cut.as_json(), "rules": rendering.rules.as_json()}
+    output.drawn = {"cut": cut, "rules": rendering.rules.as_json()}
     output.drawn_key = key
     output.met = all(row.result.met for row in made)
     output.tries = sum(row.result.tries for row in made)

@@ -234,10 +234,10 @@ def get_cut(request: HttpRequest, cut_id: int) -> Cut:
 
 @router.patch("/cuts/{cut_id}", response=CutOut, operation_id="change_cut")
 def patch_cut(request: HttpRequest, cut_id: int, payload: CutChangeIn) -> Cut:
-    """Change frame or name."""
+    """Change what it shows, or its name."""
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
-    frame = payload.frame.as_frame() if payload.frame else None
-    return change_cut(cut, version=payload.version, frame=frame, name=payload.name)
+    shown = payload.document.as_cut() if payload.document else None
+    return change_cut(cut, version=payload.version, shown=shown, name=payload.name)
 
 
 @router.get("/cuts/{cut_id}/file", operation_id="cut_file", include_in_schema=False)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from django.db import transaction
 
 from tallpage.core import cut as core_cut
@@ -28,17 +26,16 @@ def start_cut(capture: Capture) -> Cut:
     )
 
 
-def change_cut(cut: Cut, *, version: int, frame: core_cut.Frame | None, name: str | None) -> Cut:
-    """Write a new frame or name, if ``version`` is still the newest.
+def change_cut(cut: Cut, *, version: int, shown: core_cut.Cut | None, name: str | None) -> Cut:
+    """Write what a cut shows or its name anew, if ``version`` is still the newest.
 
     Raises:
         ChangedElsewhere: another tab was faster; nothing is written.
-        FrameError: the frame does not lie on the capture.
+        FrameError: it does not lie on the capture.
     """
     changes: dict[str, object] = {"version": version + 1}
-    if frame is not None:
-        changed = replace(cut.as_cut(), frame=frame).require_on(cut.capture.size)
-        changes["document"] = changed.as_json()
+    if shown is not None:
+        changes["document"] = shown.require_on(cut.capture.size).as_json()
     if name is not None:
         changes["name"] = name.strip() or cut.name
     with transaction.atomic():

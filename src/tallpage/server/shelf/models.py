@@ -156,11 +156,6 @@ class Cut(models.Model):
     def __str__(self) -> str:
         return f"{self.name} of {self.capture_id}"
 
-    @property
-    def frame(self) -> dict[str, Any]:
-        """The document's frame."""
-        return dict(self.document["frame"])
-
     def as_cut(self) -> core_cut.Cut:
         """The cut as the core knows it."""
         return core_cut.Cut.from_json(self.document)

@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Literal
 
 from ninja import Field, Schema
+from pydantic import ConfigDict
 
 from tallpage.core.capture import (
     LEAST_BUSY_S,
@@ -21,7 +22,7 @@ from tallpage.core.capture import (
     StepKind,
     Why,
 )
-from tallpage.core.cut import Fold, Frame
+from tallpage.core.cut import Cut, Fold, Frame
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.jobs.schemas import JobOut
@@ -200,12 +201,16 @@ class BoxSchema(Schema):
 class FoldSchema(Schema):
     """A band across the page that is folded away."""
 
+    model_config = ConfigDict(extra="forbid")
+
     top_px: int
     height_px: int = Field(ge=1)
 
 
 class FrameSchema(BoxSchema):
     """What of the page a cut shows: a box, minus its folds."""
+
+    model_config = ConfigDict(extra="forbid")
 
     folds: list[FoldSchema] = []
 
@@ -219,13 +224,30 @@ class FrameSchema(BoxSchema):
         return Frame.of(box, [Fold(**fold.dict()) for fold in self.folds])
 
 
+class CutDocument(Schema):
+    """What a cut shows, as in docs/cut-file.md. What is not known is refused, never dropped."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    version: Literal[1] = 1
+    frame: FrameSchema
+
+    def as_cut(self) -> Cut:
+        """The cut as the core knows it.
+
+        Raises:
+            FrameError: nothing would be left between the folds.
+        """
+        return Cut(frame=self.frame.as_frame())
+
+
 class CutOut(Schema):
-    """A cut; ``version`` must come back with a change."""
+    """A cut; ``version`` must come back with a change, and rises with each."""
 
     id: int
     capture_id: int
     name: str
-    frame: FrameSchema
+    document: CutDocument
     version: int
 
 
@@ -233,7 +255,7 @@ class CutChangeIn(Schema):
     """A change of a cut."""
 
     version: int
-    frame: FrameSchema | None = None
+    document: CutDocument | None = None
     name: str | None = Field(default=None, max_length=80)
 
 

@@ -1,0 +1,134 @@
+"""How evenly the Bench moves: times between frames while a page is scrolled and an edge is dragged.
+
+A page of 40,000 px with 2,000 blocks, in headless Chromium; first without anything but frames, which tells
+what the machine itself can do.
+"""
+
+from __future__ import annotations
+
+import io
+import json
+import statistics
+import tempfile
+import time
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from PIL import Image
+from selenium import webdriver
+from tests.browser.stack import open_window
+
+from bench.running import Visitor, running_demo
+
+_WIDTH_PX, _HEIGHT_PX = 1_280, 40_000
+_BLOCKS = 2_000
+_FRAMES = 240
+WANTED_MS = {"median": 17.0, "p95": 34.0}
+
+_TIMES = """
+const [step, frames, done] = [arguments[0], arguments[1], arguments[2]];
+const move = new Function("number", step);
+const times = [];
+let before = 0;
+const next = (now) => {
+  if (before) times.push(now - before);
+  before = now;
+  if (times.length >= frames) return done(times);
+  move(times.length);
+  requestAnimationFrame(next);
+};
+requestAnimationFrame(next);
+"""
+_NOTHING = "document.body.style.setProperty('--frame', number);"
+_SCROLL = """
+const view = document.querySelector('[data-zoom]');
+view.scrollTop = (number * 150) % (view.scrollHeight - view.clientHeight);
+"""
+_DRAG = """
+const handle = document.querySelector("[data-handle='0,1']");
+const at = handle.getBoundingClientRect();
+const event = (name, y) => new PointerEvent(name, {
+  bubbles: true, button: 0, buttons: 1, pointerId: 1, isPrimary: true, clientX: at.x + 200, clientY: y,
+});
+if (number === 0) {
+  Element.prototype.setPointerCapture = () => undefined;
+  window.dragY = at.y + 8;
+  handle.dispatchEvent(event("pointerdown", window.dragY));
+}
+window.dragY += number % 80 < 40 ? -4 : 4;
+window.dispatchEvent(event("pointermove", window.dragY));
+"""
+
+
+def _put_on_shelf(visitor: Visitor, home: Path) -> int:
+    """A tall picture with a page map of many blocks."""
+    rows = np.random.default_rng(1).integers(0, 255, (_HEIGHT_PX // 8, _WIDTH_PX // 8, 3), dtype=np.uint8)
+    buffer = io.BytesIO()
+    Image.fromarray(rows).resize((_WIDTH_PX, _HEIGHT_PX), Image.Resampling.NEAREST).save(buffer, "PNG")
+    capture = visitor.post_picture("tall.png", buffer.getvalue())
+    while capture["job"]["state"] in ("queued", "running"):
+        time.sleep(0.2)
+        capture = visitor.get(f"/captures/{capture['id']}")
+    height_px = _HEIGHT_PX // (_BLOCKS // 4)
+    blocks = [
+        {
+            "role": "paragraph",
+            "level": None,
+            "box": {
+                "x_px": 20 + number % 4 * 310,
+                "y_px": number // 4 * height_px,
+                "width_px": 300,
+                "height_px": height_px - 6,
+            },
+            "text": f"Sailing {number}",
+            "link": "",
+            "alt": "",
+        }
+        for number in range(_BLOCKS)
+    ]
+    (folder,) = (path.parent for path in home.glob("captures/**/manifest.json"))
+    (folder / "map.json").write_text(json.dumps({"version": 1, "blocks": blocks}))
+    return int(capture["id"])
+
+
+def _times(driver: webdriver.Chrome, step: str) -> list[float]:
+    found: list[float] = driver.execute_async_script(_TIMES, step, _FRAMES)
+    return found
+
+
+def _told(name: str, times: list[float]) -> dict[str, float]:
+    """Print and return median and 95th percentile in ms."""
+    facts = {"median": statistics.median(times), "p95": statistics.quantiles(times, n=20)[-1]}
+    print(
+        f"{name:32} median {facts['median']:5.1f} ms, p95 {facts['p95']:5.1f} ms, most {max(times):5.1f} ms"
+    )
+    return facts
+
+
+def main() -> None:
+    """Print times between frames beside what is wanted."""
+    with (
+        tempfile.TemporaryDirectory(ignore_cleanup_errors=True) as home,
+        running_demo(Path(home)) as (address, _, _),
+        open_window() as driver,
+    ):
+        capture = _put_on_shelf(Visitor(address), Path(home))
+        driver.set_script_timeout(60)
+        driver.get(f"{address}/captures/{capture}")
+        _wait(driver, "[data-crop-layer]")
+        time.sleep(3)  # strips and map are there
+        rows: dict[str, Any] = {}
+        rows["nothing but frames"] = _told("nothing but frames", _times(driver, _NOTHING))
+        for name, step in (("scrolling", _SCROLL), ("dragging an edge", _DRAG)):
+            rows[name] = _told(name, _times(driver, step))
+        print(f"wanted of both: median {WANTED_MS['median']:g} ms, p95 {WANTED_MS['p95']:g} ms")
+
+
+def _wait(driver: webdriver.Chrome, css: str) -> None:
+    while not driver.find_elements("css selector", css):
+        time.sleep(0.2)
+
+
+if __name__ == "__main__":
+    main()

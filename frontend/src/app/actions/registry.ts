@@ -1,0 +1,138 @@
+/**
+ * Everything that a key does: buttons take their words from here, `?` shows it, hooks bind it.
+ *
+ * `keys` are as react-hotkeys-hook writes them; of several, each does it. Where a whole set belongs together
+ * (arrows), `shown` says them as a person would.
+ */
+export interface Action {
+  scope: Scope;
+  /** Under which heading `?` shows it. */
+  group: string;
+  words: string;
+  keys: readonly string[];
+  shown?: string;
+}
+
+export type Scope = "everywhere" | "shelf" | "proofs" | "large" | "bench" | "compare";
+
+/** Which scopes hear their keys at the same time as one: those around it. */
+const AROUND: Record<Scope, readonly Scope[]> = {
+  everywhere: [],
+  shelf: ["everywhere"],
+  proofs: ["everywhere"],
+  large: ["proofs", "everywhere"],
+  bench: ["everywhere"],
+  compare: ["everywhere"],
+};
+
+const withShift = (keys: readonly string[], held = "shift") => [...keys, ...keys.map((key) => `${held}+${key}`)];
+const ARROWS = ["left", "right", "up", "down"] as const;
+const ALT_ARROWS = ARROWS.map((key) => `alt+${key}`);
+
+export const ACTIONS = {
+  address: { scope: "everywhere", group: "Everywhere", words: "go to the address field", keys: ["a"] },
+  gather: { scope: "everywhere", group: "Everywhere", words: "Gather", keys: ["g"] },
+  shelf: { scope: "everywhere", group: "Everywhere", words: "Shelf", keys: ["s"] },
+  sweeps: { scope: "everywhere", group: "Everywhere", words: "Sweeps", keys: ["w"] },
+  outlets: { scope: "everywhere", group: "Everywhere", words: "Outlets", keys: ["o"] },
+  search: { scope: "shelf", group: "Everywhere", words: "search, on the shelf", keys: ["/"] },
+  help: { scope: "everywhere", group: "Everywhere", words: "show or hide these keys", keys: ["?"] },
+
+  nextPicture: { scope: "proofs", group: "Sweep: skimming", words: "next picture", keys: ARROWS, shown: "← → ↑ ↓" },
+  large: { scope: "proofs", group: "Sweep: skimming", words: "large view", keys: ["enter"] },
+  mark: { scope: "proofs", group: "Sweep: skimming", words: "keep, retake, drop, or none of them", keys: ["k", "r", "d", "u"] },
+  before: { scope: "large", group: "Sweep: skimming", words: "in the large view: as it was the last time", keys: ["b"] },
+  nextChange: { scope: "large", group: "Sweep: skimming", words: "in the large view: the next place that changed", keys: ["c"] },
+
+  actual: { scope: "bench", group: "Bench: looking", words: "actual pixels", keys: ["1"] },
+  double: { scope: "bench", group: "Bench: looking", words: "two to one", keys: ["2"] },
+  fitWidth: { scope: "bench", group: "Bench: looking", words: "fit the width", keys: ["0"] },
+
+  nudge: { scope: "bench", group: "Bench: cutting", words: "move the frame by 1 px (Shift: 10 px)", keys: withShift(ARROWS), shown: "Arrows" },
+  stretch: {
+    scope: "bench",
+    group: "Bench: cutting",
+    words: "move its right or lower edge (Shift: 10 px)",
+    keys: withShift(ALT_ARROWS),
+    shown: "Alt + arrows",
+  },
+  wholePage: { scope: "bench", group: "Bench: cutting", words: "frame the whole page", keys: ["p"] },
+  fold: { scope: "bench", group: "Bench: cutting", words: "fold a band of the page away", keys: ["f"] },
+  layAside: { scope: "bench", group: "Bench: cutting", words: "lay the tool in hand aside", keys: ["escape"] },
+  newCut: { scope: "bench", group: "Bench: cutting", words: "start another cut", keys: ["n"] },
+  undo: { scope: "bench", group: "Bench: cutting", words: "undo", keys: ["mod+z"] },
+  redo: { scope: "bench", group: "Bench: cutting", words: "redo", keys: ["mod+shift+z", "mod+y"], shown: "Ctrl + Shift + Z" },
+
+  compare: { scope: "bench", group: "Bench: files", words: "compare the open row’s file with the original", keys: ["c"] },
+  saveFile: { scope: "bench", group: "Bench: files", words: "save the open row’s file", keys: ["d"] },
+
+  moveSplit: {
+    scope: "compare",
+    group: "Compare",
+    words: "move the split (Shift: further)",
+    keys: withShift(["left", "right"]),
+    shown: "← →",
+  },
+  split: { scope: "compare", group: "Compare", words: "one over the other", keys: ["1"] },
+  beside: { scope: "compare", group: "Compare", words: "side by side", keys: ["2"] },
+  difference: { scope: "compare", group: "Compare", words: "only what differs", keys: ["3"] },
+  nextPlace: { scope: "compare", group: "Compare", words: "next place where most was lost", keys: ["n"] },
+  placeBefore: { scope: "compare", group: "Compare", words: "the place before", keys: ["b"] },
+  original: { scope: "compare", group: "Compare", words: "see only the original, while it is held", keys: ["f"], shown: "Hold F" },
+  toBench: { scope: "compare", group: "Compare", words: "back to the Bench", keys: ["esc"] },
+} as const satisfies Record<string, Action>;
+
+export type ActionId = keyof typeof ACTIONS;
+
+/** What `?` shows beside the keys: what is done by other means. */
+const GESTURES: { group: string; shown: string; words: string }[] = [
+  { group: "Bench: looking", shown: "Page Up / Down, Home, End", words: "move along the page" },
+  { group: "Bench: cutting", shown: "Click", words: "frame the block under the pointer" },
+];
+
+const NAMES: Record<string, string> = { mod: "Ctrl", esc: "Esc", escape: "Esc", enter: "Enter" };
+
+const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** Keys as a person reads them, like “Ctrl + Z”. */
+export function shownKeys({ keys, shown }: Action): string {
+  const inWords = (key: string) => key.split("+").map((part) => NAMES[part] ?? capitalised(part)).join(" + ");
+  return shown ?? keys.map(inWords).join(" / ");
+}
+
+/** The title of a button that does an action: what it does, and its key. */
+export function titled(id: ActionId, words?: string): string {
+  const action: Action = ACTIONS[id];
+  return `${words ?? capitalised(action.words)} (${shownKeys(action).replaceAll(" ", "")})`;
+}
+
+export interface Group {
+  name: string;
+  rows: { keys: string; does: string }[];
+}
+
+/** All of it in groups, in the order of the registry. */
+export function helpGroups(actions: Record<string, Action> = ACTIONS): Group[] {
+  const rows = [
+    ...Object.values(actions).map((action) => ({ group: action.group, shown: shownKeys(action), words: action.words })),
+    ...GESTURES,
+  ];
+  const names = [...new Set(rows.map((row) => row.group))];
+  return names.map((name) => ({
+    name,
+    rows: rows.filter((row) => row.group === name).map((row) => ({ keys: row.shown, does: row.words })),
+  }));
+}
+
+/** Pairs of actions that one key would do both, where both are heard. */
+export function clashes(actions: Record<string, Action> = ACTIONS): string[] {
+  const rows = Object.entries(actions).flatMap(([id, action]) => action.keys.map((key) => ({ id, key, scope: action.scope })));
+  const found = [];
+  for (const [index, first] of rows.entries()) {
+    for (const second of rows.slice(index + 1)) {
+      const heard = first.scope === second.scope || AROUND[first.scope].includes(second.scope) || AROUND[second.scope].includes(first.scope);
+      if (first.id !== second.id && first.key === second.key && heard) found.push(`${first.key}: ${first.id}, ${second.id}`);
+    }
+  }
+  return found;
+}

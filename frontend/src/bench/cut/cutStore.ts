@@ -1,0 +1,132 @@
+import { applyPatches, type Draft, enablePatches, type Patch, produce, produceWithPatches } from "immer";
+import { createStore, type StoreApi } from "zustand/vanilla";
+
+import type { CutDocument } from "../../api/types";
+import type { PageSize } from "../geometry";
+
+enablePatches();
+
+/** Steps that are kept. */
+const MOST_STEPS = 200;
+/** Presses of a key that follow each other so closely are undone as one. */
+const SAME_GESTURE_MS = 700;
+
+/** What the next drag on the page does. */
+export type Tool = { kind: "frame" } | { kind: "fold" };
+
+/** One step of the history: what was done, in words, and how to do it again and take it back. */
+export interface Step {
+  words: string;
+  forward: Patch[];
+  back: Patch[];
+}
+
+export interface CutHistory {
+  past: Step[];
+  /** What was undone, the next to be done again last. */
+  future: Step[];
+}
+
+export interface CutState extends CutHistory {
+  page: PageSize;
+  /** The cut as it stands. */
+  document: CutDocument;
+  /** The cut while a gesture lasts; not yet part of the history. */
+  preview: CutDocument | null;
+  tool: Tool;
+}
+
+export type Change = (document: Draft<CutDocument>) => void;
+
+export interface CutStore extends StoreApi<CutState> {
+  /** Show what a gesture would do to the cut as it stands. */
+  preview: (change: Change) => void;
+  cancel: () => void;
+  /** Do something, as one step; with a `gesture`, one with the step before when that follows closely. */
+  commit: (words: string, change: Change, gesture?: string) => void;
+  undo: () => void;
+  redo: () => void;
+  setTool: (tool: Tool) => void;
+  /** Begin again with what another window wrote; nothing before it can be undone. */
+  restart: (document: CutDocument) => void;
+}
+
+const NOTHING_DONE: CutHistory = { past: [], future: [] };
+
+/** The whole cut with its history: plain state, no React. */
+export function createCutStore(
+  page: PageSize,
+  document: CutDocument,
+  history: CutHistory = NOTHING_DONE,
+  clock: () => number = () => Date.now(),
+): CutStore {
+  let last = { gesture: "", at_ms: -Infinity };
+  const store = createStore<CutState>()(() => ({ page, document, preview: null, tool: { kind: "frame" }, ...history }));
+  const { getState, setState } = store;
+  const forgetGesture = () => (last = { gesture: "", at_ms: -Infinity });
+  return Object.assign(store, {
+    preview: (change: Change) => setState({ preview: produce(getState().document, change) }),
+    cancel: () => setState({ preview: null }),
+    commit: (words: string, change: Change, gesture = "") => {
+      const { document: before, past } = getState();
+      const [after, forward, back] = produceWithPatches(before, change);
+      if (sameDocument(before, after)) {
+        setState({ preview: null });
+        return;
+      }
+      const at_ms = clock();
+      const goesOn = gesture !== "" && gesture === last.gesture && at_ms - last.at_ms < SAME_GESTURE_MS;
+      const joined = goesOn ? past.at(-1) : undefined;
+      last = { gesture, at_ms };
+      const step = joined
+        ? { words, forward: [...joined.forward, ...forward], back: [...back, ...joined.back] }
+        : { words, forward, back };
+      const kept = joined ? past.slice(0, -1) : past;
+      setState({ document: after, preview: null, past: [...kept, step].slice(-MOST_STEPS), future: [] });
+    },
+    undo: () => {
+      const { document: now, past, future } = getState();
+      const step = past.at(-1);
+      if (!step) return;
+      forgetGesture();
+      setState({
+        document: applyPatches(now, step.back),
+        preview: null,
+        past: past.slice(0, -1),
+        future: [...future, step],
+      });
+    },
+    redo: () => {
+      const { document: now, past, future } = getState();
+      const step = future.at(-1);
+      if (!step) return;
+      forgetGesture();
+      setState({
+        document: applyPatches(now, step.forward),
+        preview: null,
+        past: [...past, step],
+        future: future.slice(0, -1),
+      });
+    },
+    setTool: (tool: Tool) => setState({ tool }),
+    restart: (wanted: CutDocument) => {
+      forgetGesture();
+      setState({ document: wanted, preview: null, ...NOTHING_DONE });
+    },
+  });
+}
+
+/** Whether two documents say the same; their parts stand in one order. */
+export function sameDocument(first: CutDocument, second: CutDocument): boolean {
+  return first === second || JSON.stringify(inOrder(first)) === JSON.stringify(inOrder(second));
+}
+
+function inOrder({ frame }: CutDocument) {
+  const { x_px, y_px, width_px, height_px, folds } = frame;
+  return [x_px, y_px, width_px, height_px, ...folds.map((fold) => [fold.top_px, fold.height_px])];
+}
+
+/** The cut to show: the one in the middle of a gesture, else the one that stands. */
+export function shownCut(state: CutState): CutDocument {
+  return state.preview ?? state.document;
+}

@@ -1,0 +1,112 @@
+import type { Area, Fold, Frame } from "../../api/types";
+import { withFolds } from "../folds";
+import {
+  fieldRange,
+  type FrameField,
+  type Handle,
+  movedFrame,
+  type PageSize,
+  resizedFrame,
+  wholeFrame,
+} from "../geometry";
+import { type CutState, type CutStore, shownCut } from "./cutStore";
+
+/** What a person does to the frame of a cut: each a step of its history. */
+
+const FIELD_WORDS: Record<FrameField, string> = {
+  x_px: "left edge typed",
+  y_px: "upper edge typed",
+  width_px: "width typed",
+  height_px: "height typed",
+};
+
+/** The frame to show: as it is being dragged, else as it stands. */
+export function shownFrame(state: CutState): Frame {
+  return shownCut(state).frame;
+}
+
+/** A gesture shows another box; folds stay where they are. */
+export function dragFrame(store: CutStore, area: Area): void {
+  store.preview((cut) => {
+    cut.frame = withFolds(area, cut.frame.folds);
+  });
+}
+
+/** A fold on its way: it joins its neighbours, and is saved, only when it is let go. */
+export function dragFold(store: CutStore, index: number, fold: Fold): void {
+  store.preview((cut) => {
+    cut.frame.folds[index] = fold;
+  });
+}
+
+/** What was dragged stays as it is shown. */
+export function dropFrame(store: CutStore, words: string): void {
+  const { preview } = store.getState();
+  if (!preview) return;
+  const dropped = withFolds(preview.frame, preview.frame.folds);
+  // Folds that would hide everything change nothing.
+  if (dropped.folds.length === 0 && preview.frame.folds.length > 0) store.cancel();
+  else setWhole(store, words, dropped);
+}
+
+/** Set one of the four numbers; whether it is possible. */
+export function setField(store: CutStore, field: FrameField, value: number): boolean {
+  const { document, page } = store.getState();
+  const { least, greatest } = fieldRange(document.frame, field, page);
+  if (!Number.isInteger(value) || value < least || value > greatest) return false;
+  setFrame(store, FIELD_WORDS[field], { ...document.frame, [field]: value });
+  return true;
+}
+
+export function nudge(store: CutStore, dx_px: number, dy_px: number): void {
+  const { document, page } = store.getState();
+  setFrame(store, "frame moved", movedFrame(document.frame, dx_px, dy_px, page), "nudge");
+}
+
+export function stretch(store: CutStore, handle: Handle, dx_px: number, dy_px: number): void {
+  const { document, page } = store.getState();
+  setFrame(store, "edge moved", resizedFrame(document.frame, handle, dx_px, dy_px, page), "stretch");
+}
+
+export function frameAll(store: CutStore): void {
+  setFrame(store, "whole page framed", wholeFrame(store.getState().page));
+}
+
+export function setFrame(store: CutStore, words: string, area: Area, gesture?: string): void {
+  setWhole(store, words, withFolds(area, store.getState().document.frame.folds), gesture);
+}
+
+export function addFolds(store: CutStore, folds: readonly Fold[]): void {
+  const { frame } = store.getState().document;
+  const changed = withFolds(frame, [...frame.folds, ...folds]);
+  // What would fold everything away changes nothing.
+  if (changed.folds.length > 0) setWhole(store, folds.length > 1 ? "bands folded away" : "band folded away", changed);
+  store.setTool({ kind: "frame" });
+}
+
+export function setFold(store: CutStore, index: number, fold: Fold): void {
+  const { frame } = store.getState().document;
+  const changed = withFolds(frame, frame.folds.with(index, fold));
+  if (changed.folds.length > 0) setWhole(store, "fold changed", changed, "fold");
+}
+
+export function removeFold(store: CutStore, index: number): void {
+  const { frame } = store.getState().document;
+  setWhole(store, "band unfolded", withFolds(frame, frame.folds.toSpliced(index, 1)));
+}
+
+/** A page that is shown whole has nothing that could be moved. */
+export function isWhole(frame: Area, page: PageSize): boolean {
+  const whole = wholeFrame(page);
+  return frame.width_px === whole.width_px && frame.height_px === whole.height_px;
+}
+
+function setWhole(store: CutStore, words: string, frame: Frame, gesture?: string): void {
+  store.commit(
+    words,
+    (cut) => {
+      cut.frame = frame;
+    },
+    gesture,
+  );
+}

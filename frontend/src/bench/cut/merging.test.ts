@@ -1,0 +1,37 @@
+import { expect, test } from "vitest";
+
+import type { CutDocument, Fold } from "../../api/types";
+import { merged } from "./merging";
+
+const BOX = { x_px: 0, y_px: 0, width_px: 600, height_px: 1_500 };
+const cut = (folds: Fold[], box = BOX): CutDocument => ({ version: 1, frame: { ...box, folds } });
+const fold = (top_px: number, height_px = 50): Fold => ({ top_px, height_px });
+const NARROW = { ...BOX, width_px: 300 };
+
+test("what only one window changed goes its way, whichever that is", () => {
+  const base = cut([fold(100)]);
+  expect(merged(base, cut([fold(100)], NARROW), cut([fold(100), fold(900)]))).toEqual(cut([fold(100), fold(900)], NARROW));
+  expect(merged(base, cut([fold(100), fold(900)]), cut([fold(100)], NARROW))).toEqual(cut([fold(100), fold(900)], NARROW));
+  expect(merged(base, cut([]), base)).toEqual(cut([]));
+  expect(merged(base, base, cut([]))).toEqual(cut([]));
+});
+
+test("folds that both drew apart from each other are both there", () => {
+  expect(merged(cut([]), cut([fold(100)]), cut([fold(900)]))).toEqual(cut([fold(100), fold(900)]));
+  expect(merged(cut([fold(400)]), cut([fold(100), fold(400)]), cut([fold(900)]))).toEqual(cut([fold(100), fold(900)]));
+});
+
+test("the same change in both is one", () => {
+  expect(merged(cut([]), cut([fold(100)], NARROW), cut([fold(100)], NARROW))).toEqual(cut([fold(100)], NARROW));
+});
+
+test.each<[string, CutDocument, CutDocument, CutDocument]>([
+  ["two boxes", cut([]), cut([], NARROW), cut([], { ...BOX, width_px: 200 })],
+  ["folds that touch", cut([]), cut([fold(100)]), cut([fold(120)])],
+  ["one fold moved to two places", cut([fold(100)]), cut([fold(300)]), cut([fold(700)])],
+  ["one fold moved and taken away", cut([fold(100)]), cut([]), cut([fold(700)])],
+  ["a box between folds that leave nothing of it", cut([]), cut([], { ...BOX, height_px: 50 }), cut([fold(0, 60)])],
+])("%s: nobody but a person can choose", (_, base, mine, theirs) => {
+  expect(merged(base, mine, theirs)).toBeNull();
+  expect(merged(base, theirs, mine)).toBeNull();
+});

@@ -1,0 +1,40 @@
+import type { CutDocument, Fold } from "../../api/types";
+import { bottomOf, sameFolds, withFolds } from "../folds";
+import { sameArea } from "../geometry";
+
+/**
+ * What two windows made of one cut, put together; null where both changed the same thing differently.
+ *
+ * The box is one thing. Folds are one thing each: those that only one window drew, moved or took away go
+ * its way, unless what one drew touches what the other did.
+ */
+export function merged(base: CutDocument, mine: CutDocument, theirs: CutDocument): CutDocument | null {
+  const box = mergedOf(base.frame, mine.frame, theirs.frame, sameArea);
+  const folds = mergedFolds(base.frame.folds, mine.frame.folds, theirs.frame.folds);
+  if (!box || !folds) return null;
+  const frame = withFolds(box, folds);
+  if (frame.folds.length === 0 && folds.length > 0) return null;
+  return { ...theirs, frame };
+}
+
+function mergedOf<T>(base: T, mine: T, theirs: T, same: (first: T, second: T) => boolean): T | null {
+  if (same(mine, base) || same(mine, theirs)) return theirs;
+  return same(theirs, base) ? mine : null;
+}
+
+function mergedFolds(base: Fold[], mine: Fold[], theirs: Fold[]): Fold[] | null {
+  const whole = mergedOf(base, mine, theirs, sameFolds);
+  if (whole) return whole;
+  const [mineNew, theirsNew] = [without(mine, base), without(theirs, base)];
+  const gone = [...without(base, mine), ...without(base, theirs)];
+  const onlyMine = mineNew.filter((fold) => !has(theirsNew, fold));
+  if (onlyMine.some((fold) => without(theirsNew, mineNew).some((other) => touch(fold, other)))) return null;
+  // A fold that both took from its place may have been moved by one, or by both to different places.
+  const bothTook = without(base, mine).some((fold) => has(without(base, theirs), fold));
+  if (bothTook && (onlyMine.length > 0 || theirsNew.length > 0)) return null;
+  return [...without(base, gone), ...theirsNew, ...onlyMine];
+}
+
+const has = (folds: Fold[], fold: Fold) => folds.some((row) => row.top_px === fold.top_px && row.height_px === fold.height_px);
+const without = (folds: Fold[], others: Fold[]) => folds.filter((fold) => !has(others, fold));
+const touch = (first: Fold, second: Fold) => first.top_px <= bottomOf(second) && second.top_px <= bottomOf(first);
