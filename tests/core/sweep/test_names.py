@@ -9,15 +9,14 @@ from pathvalidate import is_valid_filename
 
 from tallpage.core.capture import Screen
 from tallpage.core.errors import ListError
+from tallpage.core.handover import ManifestRow, manifest_csv
 from tallpage.core.sweep import (
     FIELDS,
-    ManifestRow,
     Named,
     Namer,
     Pace,
     Pattern,
     Waiting,
-    manifest_csv,
     next_up,
 )
 

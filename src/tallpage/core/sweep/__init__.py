@@ -3,7 +3,6 @@
 from tallpage.core.sweep._fetching import Fetch, Fetched, fetcher
 from tallpage.core.sweep._folder import SweepOrder, sweep_into
 from tallpage.core.sweep._links import links_of_page
-from tallpage.core.sweep._manifest import COLUMNS, ManifestRow, manifest_csv, manifest_json, row_from_json
 from tallpage.core.sweep._naming import Named
 from tallpage.core.sweep._pace import Pace, Waiting, next_up
 from tallpage.core.sweep._pages import MOST_PAGES, BadLine, Found, ListedPage, PageList, list_of, section_of
@@ -16,7 +15,6 @@ from tallpage.core.sweep._sitemap import Sitemap, read_sitemap, sitemap_like
 from tallpage.core.sweep._tables import Column, Table, read_file
 
 __all__ = [
-    "COLUMNS",
     "DEFAULT_PATTERN",
     "FIELDS",
     "MOST_PAGES",
@@ -26,7 +24,6 @@ __all__ = [
     "Fetched",
     "Found",
     "ListedPage",
-    "ManifestRow",
     "Named",
     "Namer",
     "Pace",
@@ -42,13 +39,10 @@ __all__ = [
     "links_of_page",
     "list_of",
     "looks_like_address",
-    "manifest_csv",
-    "manifest_json",
     "next_up",
     "read_file",
     "read_pasted",
     "read_sitemap",
-    "row_from_json",
     "section_of",
     "sitemap_like",
     "sweep_into",

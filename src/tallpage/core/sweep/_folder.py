@@ -9,9 +9,9 @@ from pathlib import Path
 
 from tallpage.core.capture import PageRequest, Screen
 from tallpage.core.cut import Cut
-from tallpage.core.files import storage_errors, write_whole
+from tallpage.core.files import storage_errors
+from tallpage.core.handover import FolderChannel, ManifestRow, with_manifest
 from tallpage.core.sweep._journal import Journal
-from tallpage.core.sweep._manifest import ManifestRow, manifest_csv, manifest_json
 from tallpage.core.sweep._naming import Named
 from tallpage.core.sweep._pace import Pace
 from tallpage.core.sweep._pages import BadLine, ListedPage, PageList
@@ -74,8 +74,7 @@ def sweep_into(
     on_row(len(done), len(planned))
     take_all(missing, journal.parts, pace=pace, workers=workers, on_outcome=on_outcome)
     rows = [row for _, row in sorted(naming.rows(), key=lambda numbered: numbered[0])]
-    write_whole(folder / "manifest.json", manifest_json(rows))
-    write_whole(folder / "manifest.csv", manifest_csv(rows))
+    FolderChannel(folder).send(with_manifest(rows))
     return rows
 
 

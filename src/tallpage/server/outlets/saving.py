@@ -2,16 +2,34 @@
 
 from __future__ import annotations
 
-import io
-import zipfile
+from collections.abc import Iterator
 
 from django.http import Http404, HttpResponse
 
 from tallpage.core.fit import FORMATS
+from tallpage.core.handover import FileChannel, Item, ManifestRow
 from tallpage.core.naming import output_file_name
 from tallpage.server.outlets.fitting import require_files
 from tallpage.server.outlets.ledger import made_size
 from tallpage.server.outlets.models import Output, OutputFile
+
+
+def package_of(output: Output) -> Iterator[Item]:
+    """The files of an output, from the top leaf to the last, with their facts.
+
+    Raises:
+        FitError: there is none yet.
+    """
+    require_files(output)
+    files = list(output.files.all())
+    for file in files:
+        name = _name(output, file, len(files))
+        yield Item(
+            path=name,
+            data=file.path.read_bytes(),
+            media_type=FORMATS[file.format].media_type,  # type: ignore[index]
+            facts=_facts(output, file, name),
+        )
 
 
 def saved_output(output: Output) -> HttpResponse:
@@ -20,19 +38,11 @@ def saved_output(output: Output) -> HttpResponse:
     Raises:
         FitError: there is none yet.
     """
-    require_files(output)
-    files = list(output.files.all())
-    if len(files) == 1:
-        return _download(_name(files[0], 1), files[0])
-    archive = io.BytesIO()
-    with zipfile.ZipFile(archive, "w", zipfile.ZIP_STORED) as zipped:  # pictures are compressed already
-        for file in files:
-            zipped.write(file.path, _name(file, len(files)))
     width_px, height_px = made_size(output)
-    name = output_file_name(
+    archive = output_file_name(
         capture_name=output.cut.capture.name, width_px=width_px, height_px=height_px, extension="zip"
     )
-    return _answered(name, archive.getvalue(), "application/zip")
+    return _answered(FileChannel(archive).send(package_of(output)))
 
 
 def saved_leaf(output: Output, number: int) -> HttpResponse:
@@ -42,16 +52,15 @@ def saved_leaf(output: Output, number: int) -> HttpResponse:
         FitError: there is none yet.
         Http404: there is no such leaf.
     """
-    require_files(output)
-    files = list(output.files.all())
-    if len(files) == 1 or not 1 <= number <= len(files):
+    leaves = list(package_of(output))
+    if len(leaves) == 1 or not 1 <= number <= len(leaves):
         raise Http404
-    return _download(_name(files[number - 1], len(files)), files[number - 1])
+    return _answered(leaves[number - 1])
 
 
-def _name(file: OutputFile, count: int) -> str:
+def _name(output: Output, file: OutputFile, count: int) -> str:
     return output_file_name(
-        capture_name=file.output.cut.capture.name,
+        capture_name=output.cut.capture.name,
         width_px=file.width_px,
         height_px=file.height_px,
         extension=FORMATS[file.format].extension,  # type: ignore[index]
@@ -59,10 +68,23 @@ def _name(file: OutputFile, count: int) -> str:
     )
 
 
-def _download(name: str, file: OutputFile) -> HttpResponse:
-    return _answered(name, file.path.read_bytes(), FORMATS[file.format].media_type)  # type: ignore[index]
+def _facts(output: Output, file: OutputFile, name: str) -> ManifestRow:
+    capture = output.cut.capture
+    return ManifestRow(
+        address=capture.address,
+        final_address=capture.final_address,
+        title=capture.title,
+        status=capture.status,
+        screen=str(capture.screen or ""),
+        width_px=file.width_px,
+        height_px=file.height_px,
+        bytes=file.bytes,
+        file=name,
+        whole=capture.whole,
+        warnings=tuple(capture.warnings),
+    )
 
 
-def _answered(name: str, data: bytes, media_type: str) -> HttpResponse:
-    headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
-    return HttpResponse(data, content_type=media_type, headers=headers)
+def _answered(item: Item) -> HttpResponse:
+    headers = {"Content-Disposition": f'attachment; filename="{item.path}"', "Cache-Control": "no-store"}
+    return HttpResponse(b"".join(item.pieces()), content_type=item.media_type, headers=headers)

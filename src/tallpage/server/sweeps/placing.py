@@ -11,7 +11,8 @@ from django.db import connection, transaction
 from pathvalidate import sanitize_filename
 
 from tallpage.core.errors import Stopped
-from tallpage.core.files import storage_errors, write_whole
+from tallpage.core.files import storage_errors
+from tallpage.core.handover import FolderChannel
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.sweeps.models import Saving, Sweep
@@ -55,17 +56,15 @@ def _write_and_let_go(saving: Saving, signals: Signals) -> Path:
 
 
 def _write(saving: Saving, signals: Signals) -> Path:
-    folder = _new_folder(saving.folder)
     archive = Archive(saving.sweep, only_kept=saving.only_kept)
-    for number, (path, data) in enumerate(archive.entries()):
-        signals.report("saving", number, archive.expected)
+    expected = archive.expected
+
+    def on_item(number: int) -> None:
+        signals.report("saving", number, expected)
         if signals.wish != "go_on":
             raise Stopped("The saving was stopped.")
-        target = folder / path
-        with storage_errors(folder):
-            target.parent.mkdir(parents=True, exist_ok=True)
-        write_whole(target, data)
-    return folder
+
+    return FolderChannel(_new_folder(saving.folder), on_item=on_item).send(archive.items())
 
 
 def _new_folder(name: str) -> Path:

@@ -12,11 +12,11 @@ from pathlib import Path
 
 from django.http import StreamingHttpResponse
 from slugify import slugify
-from zipstream import ZIP_STORED, ZipStream
 
 from tallpage.core.fit import FORMATS
+from tallpage.core.handover import Data, Item, ManifestRow, ZipChannel, with_manifest
 from tallpage.core.render import save_joined_png
-from tallpage.core.sweep import ManifestRow, Named, Namer, Pattern, manifest_csv, manifest_json
+from tallpage.core.sweep import Named, Namer, Pattern
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture
 from tallpage.server.sweeps.contact import ContactSheet
@@ -26,28 +26,17 @@ _PIECE_BYTES = 256_000
 _SHOTS_AT_ONCE = 50
 
 
-Data = Iterator[bytes] | bytes
-
-
 def zip_of(sweep: Sweep, *, only_kept: bool) -> StreamingHttpResponse:
     """A ZIP of what was taken, of what is marked to keep only when that is asked for.
 
     Of a sweep with slots it holds the slots' files, of others the pictures as PNG.
     """
-    response = StreamingHttpResponse(_zipped(Archive(sweep, only_kept=only_kept)))
+    response = StreamingHttpResponse(ZipChannel().send(Archive(sweep, only_kept=only_kept).items()))
     response["Content-Type"] = "application/zip"
     name = slugify(sweep.name, max_length=80) or "sweep"
     response["Content-Disposition"] = f'attachment; filename="{name}.zip"'
     response["Cache-Control"] = "no-store"
     return response
-
-
-def _zipped(archive: Archive) -> Iterator[bytes]:
-    stream = ZipStream(compress_type=ZIP_STORED)  # pictures are compressed already
-    for path, data in archive.entries():
-        stream.add(data, path)
-        yield from stream.all_files()
-    yield from stream.finalize()
 
 
 class Archive:
@@ -59,7 +48,6 @@ class Archive:
         self._namer = Namer(Pattern(sweep.pattern))
         self._pages = sweep.pages.count()
         self._slots = sweep.slots.exists()
-        self._rows: list[ManifestRow] = []
         self._sheet = ContactSheet(sweep)
 
     @property
@@ -67,20 +55,17 @@ class Archive:
         """About how many files there will be."""
         return self._wanted().count() * max(1, self._sweep.slots.count())
 
-    def entries(self) -> Iterator[tuple[str, Data]]:
-        """``(path, bytes)`` of each file; the bytes have to be read before the next is asked for."""
+    def items(self) -> Iterator[Item]:
+        """The package."""
+        return with_manifest(self._entries())
+
+    def _entries(self) -> Iterator[Item | ManifestRow]:
         for shot in self._shots():
-            for path, data, row in self._files(shot):
-                self._rows.append(row)
-                yield path, data
-        self._rows += [
-            ManifestRow(address=bad["text"], error=f"Line {bad['line']}: {bad['sentence']}")
-            for bad in self._sweep.bad_lines
-        ]
-        yield "contact-sheet.html", self._sheet.as_page()
-        yield from self._sheet.printed()
-        yield "manifest.json", manifest_json(self._rows)
-        yield "manifest.csv", manifest_csv(self._rows)
+            yield from self._files(shot)
+        for bad in self._sweep.bad_lines:
+            yield ManifestRow(address=bad["text"], error=f"Line {bad['line']}: {bad['sentence']}")
+        yield Item(path="contact-sheet.html", data=self._sheet.as_page())
+        yield from (Item(path=path, data=data) for path, data in self._sheet.printed())
 
     def _wanted(self) -> ShotQuerySet:
         shots = self._sweep.shots.filter(dropped=False)
@@ -95,13 +80,13 @@ class Archive:
             )
             yield from (some[pk] for pk in ids[start : start + _SHOTS_AT_ONCE] if pk in some)
 
-    def _files(self, shot: Shot) -> Iterator[tuple[str, Data, ManifestRow]]:
-        """``(path, bytes, row)`` of each file; of a shot without a picture only a row is noted."""
+    def _files(self, shot: Shot) -> Iterator[Item | ManifestRow]:
+        """Each file of a shot; of one without a picture only its row."""
         screen = self._sweep.core_screens()[shot.screen_at]
         row = ManifestRow(address=shot.page.address, screen=str(screen))
         capture = shot.capture
         if capture is None or not capture.storage_key:
-            self._rows.append(replace(row, error=_why_missing(capture)))
+            yield replace(row, error=_why_missing(capture))
             return
         row = replace(
             row,
@@ -120,7 +105,7 @@ class Archive:
                 file = Path(scratch) / "picture.png"
                 byte_count = save_joined_png(capture.folder, capture.manifest(), file)
                 self._sheet.add(capture, path)
-                yield path, _read(file), replace(row, file=path, bytes=byte_count)
+                yield _item(path, _read(file), replace(row, file=path, bytes=byte_count))
             return
         self._sheet.add(capture, "")
         for output in (
@@ -130,13 +115,11 @@ class Archive:
         ):
             yield from self._made(output, row, name)
 
-    def _made(
-        self, output: Output, row: ManifestRow, name: partial[str]
-    ) -> Iterator[tuple[str, Data, ManifestRow]]:
+    def _made(self, output: Output, row: ManifestRow, name: partial[str]) -> Iterator[Item | ManifestRow]:
         warnings = row.warnings if output.met else (*row.warnings, f"{output.label}: the limit is not met.")
         files = list(output.files.all())
         if not files:
-            self._rows.append(replace(row, error=f"{output.label}: there is no file."))
+            yield replace(row, error=f"{output.label}: there is no file.")
         for file in files:
             slot = str(output.slot)
             part = f"{slot} {file.number} of {len(files)}" if len(files) > 1 else slot
@@ -149,7 +132,7 @@ class Archive:
                 file=path,
                 warnings=warnings,
             )
-            yield path, _read(file.path), made
+            yield _item(path, _read(file.path), made)
 
     def _name(self, shot: Shot, capture: Capture, width_px: int, slot: str, extension: str) -> str:
         named = Named(
@@ -163,6 +146,10 @@ class Archive:
             slot=slot,
         )
         return self._namer.name(named.values(), extension)
+
+
+def _item(path: str, data: Data, facts: ManifestRow) -> Item:
+    return Item(path=path, data=data, media_type="image/*", facts=facts)
 
 
 def _why_missing(capture: Capture | None) -> str:

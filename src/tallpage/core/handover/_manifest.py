@@ -35,7 +35,7 @@ class ManifestRow:
         return bool(self.error)
 
 
-COLUMNS = tuple(field.name for field in fields(ManifestRow))
+_COLUMNS = tuple(field.name for field in fields(ManifestRow))
 
 
 def manifest_json(rows: Iterable[ManifestRow]) -> bytes:
@@ -46,17 +46,12 @@ def manifest_json(rows: Iterable[ManifestRow]) -> bytes:
 def manifest_csv(rows: Iterable[ManifestRow]) -> bytes:
     """UTF-8 with a mark at its start, as spreadsheets like it; several warnings are divided by " | "."""
     text = io.StringIO(newline="")
-    writer = csv.DictWriter(text, COLUMNS)
+    writer = csv.DictWriter(text, _COLUMNS)
     writer.writeheader()
     for row in rows:
         cells = {**_plain(row), "warnings": " | ".join(row.warnings)}
         writer.writerow({name: _harmless(value) for name, value in cells.items()})
     return text.getvalue().encode("utf-8-sig")
-
-
-def row_from_json(data: dict[str, Any]) -> ManifestRow:
-    """A row as :func:`manifest_json` wrote it."""
-    return ManifestRow(**{**data, "warnings": tuple(data.get("warnings", ()))})
 
 
 def _plain(row: ManifestRow) -> dict[str, Any]:

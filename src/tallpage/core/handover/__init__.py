@@ -1,0 +1,19 @@
+"""What is given away: a package of named streams with facts, and the channels that it can go through."""
+
+from tallpage.core.handover._channels import Channel, FileChannel, FolderChannel, MemoryChannel, ZipChannel
+from tallpage.core.handover._manifest import ManifestRow, manifest_csv, manifest_json
+from tallpage.core.handover._package import Data, Item, with_manifest
+
+__all__ = [
+    "Channel",
+    "Data",
+    "FileChannel",
+    "FolderChannel",
+    "Item",
+    "ManifestRow",
+    "MemoryChannel",
+    "ZipChannel",
+    "manifest_csv",
+    "manifest_json",
+    "with_manifest",
+]
