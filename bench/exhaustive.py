@@ -18,9 +18,9 @@ from bench import kinds
 from bench.fit import FORMATS, judged
 from bench.pictures import Job, held_out, jobs
 from tallpage.core.fit import fit_raster
-from tallpage.core.fit._content import nature_of
+from tallpage.core.fit._content import content_class_of
 from tallpage.core.fit._making import formats_that_hold
-from tallpage.core.fit._recipes import RECIPES, Nature, Recipe, encode, finer_palette, patient_recipe
+from tallpage.core.fit._recipes import RECIPES, ContentClass, Recipe, encode, finer_palette, patient_recipe
 from tallpage.core.picture import Raster
 
 _NEIGHBOURS = 3
@@ -28,29 +28,33 @@ _JUDGED = 2
 _PATIENT_UP_TO_PIXELS = 1_500_000
 
 
-def ways(raster: Raster) -> Iterator[tuple[str, Recipe, Nature]]:
+def ways(raster: Raster) -> Iterator[tuple[str, Recipe, ContentClass]]:
     """Everything that could be tried."""
-    nature = nature_of(raster.size, raster)
+    content_class = content_class_of(raster.size, raster)
     usable = formats_that_hold(raster.size, FORMATS["all"], transparent=not raster.is_opaque)
     for recipe in RECIPES:
         if recipe.format not in usable:
             continue
-        finer = recipe.name == "PNG, palette" and not nature.photographic
-        yield recipe.name, finer_palette(recipe) if finer else recipe, nature
+        finer = recipe.name == "PNG, palette" and not content_class.photographic
+        yield recipe.name, finer_palette(recipe) if finer else recipe, content_class
         if recipe.name == "AVIF" and raster.size.pixels <= _PATIENT_UP_TO_PIXELS:
-            yield "AVIF, patient", patient_recipe(recipe), nature
+            yield "AVIF, patient", patient_recipe(recipe), content_class
         if recipe.name == "WebP":
-            yield "WebP, the other way", recipe, replace(nature, photographic=not nature.photographic)
+            yield (
+                "WebP, the other way",
+                recipe,
+                replace(content_class, photographic=not content_class.photographic),
+            )
 
 
-def best_of(recipe: Recipe, nature: Nature, raster: Raster, limit_bytes: int) -> float:
+def best_of(recipe: Recipe, content_class: ContentClass, raster: Raster, limit_bytes: int) -> float:
     """The best score among a recipe's files under the limit; -100 when none fits."""
     knobs = recipe.knobs or (0,)
     files: dict[int, bytes] = {}
 
     def fits(position: int) -> bool:
         if position not in files:
-            files[position] = encode(raster, recipe.choice_at(knobs[position]), nature)
+            files[position] = encode(raster, recipe.choice_at(knobs[position]), content_class)
         return len(files[position]) <= limit_bytes
 
     low, high = -1, len(knobs)
@@ -69,7 +73,10 @@ def behind(job: Job) -> float:
     raster = whole.resized(whole.size.at_width(job.width_px)).held()
     result = fit_raster(raster, limit_bytes=job.limit_bytes, formats=FORMATS["all"])
     ours = judged(raster, result.chosen.data) if result.chosen else -100.0
-    scores = {name: best_of(recipe, nature, raster, job.limit_bytes) for name, recipe, nature in ways(raster)}
+    scores = {
+        name: best_of(recipe, content_class, raster, job.limit_bytes)
+        for name, recipe, content_class in ways(raster)
+    }
     best = max(scores, key=lambda name: scores[name])
     chosen = result.chosen.recipe if result.chosen else "none"
     print(

@@ -21,7 +21,7 @@ from tests.core.capture.landmarks import find_landmarks
 from tests.core.capture.test_lists import LISTS, ROW_BITS
 
 from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
-from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._page_session import PageSession
 from tallpage.core.render import whole_page
 
 ROWS, ROWS_SLOW = 300, 150
@@ -33,7 +33,7 @@ class SlowBrowser(Browser):
     """A browser on a machine that is so many times as slow."""
 
     @contextmanager
-    def open_page(self, request: PageRequest) -> Iterator[PageDoor]:
+    def open_page(self, request: PageRequest) -> Iterator[PageSession]:
         with super().open_page(request) as page:
             page._session.send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
             yield page

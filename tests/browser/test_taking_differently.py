@@ -1,4 +1,4 @@
-"""Pages that need something first: steps, a sign-in, a screen of one's own, patience."""
+"""Pages that need something first: steps, a sign-in, a screen of one's own, timeouts."""
 
 import json
 from pathlib import Path

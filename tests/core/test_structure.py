@@ -8,7 +8,8 @@ import pytest
 
 from tallpage.core import errors
 
-PACKAGES = [f"tallpage.core.{name}" for name in ("capture", "picture", "frames", "sizing", "fit", "leaves")]
+NAMES = ("capture", "changes", "cut", "fit", "handover", "leaves", "picture", "render", "sizing", "sweep")
+PACKAGES = [f"tallpage.core.{name}" for name in NAMES]
 
 
 @pytest.mark.parametrize("name", PACKAGES)

@@ -22,7 +22,7 @@ from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.taking import KIND as TAKE_KIND
 from tallpage.server.shelf.taking import first_cut
 from tallpage.server.storage import incoming_folder, publish_capture
-from tallpage.server.sweeps.feeding import feed_all
+from tallpage.server.sweeps.dispatch import feed_all
 from tests.pictures import Pixels, as_png, photograph, strips_of
 
 

@@ -49,10 +49,10 @@ def rows(home: Path, query: str) -> list[tuple[Any, ...]]:
 
 
 def until(
-    seen: Callable[[], bool], *, patience_s: float = 60, step: Callable[[], None] = lambda: None
+    seen: Callable[[], bool], *, timeout_s: float = 60, step: Callable[[], None] = lambda: None
 ) -> None:
     """Wait for something, doing ``step`` meanwhile."""
-    last_s = time.monotonic() + patience_s
+    last_s = time.monotonic() + timeout_s
     while not seen():
         assert time.monotonic() < last_s, "it did not come to that in time"
         step()

@@ -9,8 +9,8 @@ from django.utils import timezone
 
 from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output
-from tallpage.server.shelf.clearing import KEPT_FOR, clear_due
 from tallpage.server.shelf.models import Capture
+from tallpage.server.shelf.purge import KEPT_FOR, clear_due
 from tallpage.server.sweeps.models import Look, Shot, Sweep
 from tests.server.conftest import Api
 from tests.server.sweeping import started

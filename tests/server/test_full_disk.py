@@ -148,7 +148,7 @@ def test_what_cannot_be_written_now_is_written_later() -> None:
 
     assert once_it_can_be_written(write, pause_s=0) == "written"
     with pytest.raises(StorageBusy):
-        once_it_can_be_written(_locked, patience_s=0, pause_s=0)
+        once_it_can_be_written(_locked, timeout_s=0, pause_s=0)
     with pytest.raises(OperationalError, match="no such table"):
         once_it_can_be_written(lambda: _raise(OperationalError("no such table: x")))
 

@@ -11,7 +11,7 @@ from tallpage.server.jobs import idling
 from tallpage.server.jobs.bell import Bell, ring
 from tallpage.server.jobs.broker import BellBroker
 from tallpage.server.jobs.models import Job
-from tallpage.server.jobs.owner import surely_gone, this_process
+from tallpage.server.jobs.owner import is_dead, this_process
 from tallpage.server.jobs.queue import MadeWay, Signals, Work, enqueue, register_kind, request_stop
 from tallpage.server.jobs.recovery import IDLE_AFTER, SILENT_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.running import MOST_ATTEMPTS, run_job
@@ -273,9 +273,9 @@ def test_what_breaks_its_worker_again_and_again_is_given_up(sample: Sample) -> N
 
 
 def test_an_owner_on_another_machine_is_never_surely_gone() -> None:
-    assert not surely_gone("elsewhere.example:1:1.00")
-    assert not surely_gone("")
-    assert not surely_gone(this_process())
+    assert not is_dead("elsewhere.example:1:1.00")
+    assert not is_dead("")
+    assert not is_dead(this_process())
     assert timedelta(seconds=1) < SILENT_AFTER
 
 

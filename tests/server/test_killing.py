@@ -121,7 +121,7 @@ def _chosen(what: str, family: list[psutil.Process], chance: random.Random) -> l
 
 
 def _wait(served: Served, seen: Callable[[], bool]) -> None:
-    until(seen, patience_s=PATIENCE_S, step=served.keep_up)
+    until(seen, timeout_s=PATIENCE_S, step=served.keep_up)
 
 
 def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(

@@ -295,11 +295,11 @@ def test_advice_is_there_while_more_is_looked_for(
         seen.append((row["job"]["state"], [advice["kind"] for advice in row["advice"]]))
 
     def slowly(self: Signals, result: object) -> None:
-        give_early(self, result)
+        publish_preview(self, result)
         threading.Event().wait(0.6)  # longer than between two looks at what was handed over
 
-    give_early = Signals.give_early
-    monkeypatch.setattr(Signals, "give_early", slowly)
+    publish_preview = Signals.publish_preview
+    monkeypatch.setattr(Signals, "publish_preview", slowly)
     letters = make_capture(np.repeat(text_page(160, 480), 2, axis=1))
     cut_id = api.get(f"/captures/{letters.pk}")["cuts"][0]["id"]
     api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": {**SLOT, "limit_bytes": 900}}, status=202)

@@ -16,7 +16,7 @@ from tallpage.core.sweep import Fetched
 from tallpage.server.outlets.models import Outlet, Slot
 from tallpage.server.shelf.models import Capture
 from tallpage.server.sweeps import listing
-from tallpage.server.sweeps.feeding import feed_all
+from tallpage.server.sweeps.dispatch import feed_all
 from tallpage.server.sweeps.models import Shot
 from tests.server.conftest import Api
 from tests.server.sweeping import TWO_SCREENS, started

@@ -12,7 +12,7 @@ from typing import Annotated
 
 import typer
 
-from tallpage.cli._telling import print_json, progress_bar, require_file, told_in_one_line
+from tallpage.cli._output import print_json, progress_bar, require_file, told_in_one_line
 from tallpage.core.capture import (
     LEAST_BUSY_S,
     BasicSignIn,
@@ -20,11 +20,11 @@ from tallpage.core.capture import (
     Extent,
     PageRequest,
     PageWidth,
-    Patience,
     Scheme,
     Screen,
     SignIn,
     Step,
+    Timeouts,
     normalise_address,
     read_state,
     take_page,
@@ -111,7 +111,7 @@ def capture(
             leave_out=tuple(leave_out or ()),
             hanging="keep" if keep_hanging else "leave_out",
             sign_in=_sign_in(sign_in_file, basic=basic),
-            patience=Patience().busy_for(busy),
+            timeouts=Timeouts().busy_for(busy),
         )
         require_file(out)
         scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))

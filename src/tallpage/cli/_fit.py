@@ -10,7 +10,7 @@ from typing import Annotated, Any
 
 import typer
 
-from tallpage.cli._telling import (
+from tallpage.cli._output import (
     NOT_MET,
     opened_cut,
     print_json,

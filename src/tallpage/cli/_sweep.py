@@ -9,7 +9,7 @@ from typing import Annotated, Any
 
 import typer
 
-from tallpage.cli._telling import opened_cut, print_json, progress_bar, require_folder, told_in_one_line
+from tallpage.cli._output import opened_cut, print_json, progress_bar, require_folder, told_in_one_line
 from tallpage.core.capture import PageRequest, Progress, Screen, normalise_address
 from tallpage.core.errors import ListError
 from tallpage.core.fit import FitOrder, require_formats

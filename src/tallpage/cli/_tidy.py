@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-from tallpage.cli._telling import told_in_one_line
+from tallpage.cli._output import told_in_one_line
 
 
 def tidy(

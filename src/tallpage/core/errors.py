@@ -10,6 +10,7 @@ TallPageError
 │   ├── PictureUnreadable   not a picture, or damaged
 │   └── PictureTooLarge     more pixels than Tall Page takes in
 ├── FrameError          the frame does not lie on the capture
+├── CutError            the file of a cut cannot be read, or says what is not known
 ├── FitError            what was asked of a file makes no sense
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
 ├── StorageError        the data folder cannot be written

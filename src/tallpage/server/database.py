@@ -11,7 +11,7 @@ from django.db import OperationalError
 from tallpage.core.errors import StorageBusy, StorageError
 
 _T = TypeVar("_T")
-_PATIENCE_S, _PAUSE_S = 600.0, 1.0
+_TIMEOUT_S, _PAUSE_S = 600.0, 1.0
 
 
 def refusal_of(error: OperationalError) -> StorageError | None:
@@ -29,16 +29,16 @@ def refusal_of(error: OperationalError) -> StorageError | None:
 
 
 def once_it_can_be_written(
-    write: Callable[[], _T], *, patience_s: float = _PATIENCE_S, pause_s: float = _PAUSE_S
+    write: Callable[[], _T], *, timeout_s: float = _TIMEOUT_S, pause_s: float = _PAUSE_S
 ) -> _T:
     """The result of one transaction, tried again while others hold the database or the disk is full.
 
     What was computed for minutes is not to be lost because somebody else writes for some seconds.
 
     Raises:
-        StorageError: it cannot be written at all, or still not after ``patience_s``.
+        StorageError: it cannot be written at all, or still not after ``timeout_s``.
     """
-    last_s = time.monotonic() + patience_s
+    last_s = time.monotonic() + timeout_s
     while True:
         try:
             return write()

@@ -15,10 +15,10 @@ from tallpage.core.capture import (
     PageMap,
     PageReport,
     PageRequest,
-    Patience,
     Screen,
     SignIn,
     Step,
+    Timeouts,
     read_state,
 )
 from tallpage.core.capture._sign_in import looks_like_sign_in
@@ -29,7 +29,7 @@ from tests.core.capture.asked_server import NAME, PASSWORD, AskedServer, asked_s
 from tests.core.capture.landmarks import find_landmarks
 from tests.pictures import Pixels
 
-HASTY = Patience(load_ms=1_500, quiet_ms=1_500, step_ms=4_000, again_after_ms=(50, 50))
+HASTY = Timeouts(load_ms=1_500, quiet_ms=1_500, step_ms=4_000, again_after_ms=(50, 50))
 
 
 @pytest.fixture
@@ -54,7 +54,7 @@ class Shot:
 def shoot(server: AskedServer, take: Take, tmp_path: Path) -> Any:
     def shot(path: str, screen: Screen = PRESETS["desk"], **asked: Any) -> Shot:
         folder = tmp_path / str(len(list(tmp_path.iterdir())))
-        asked = {"patience": HASTY, **asked}
+        asked = {"timeouts": HASTY, **asked}
         manifest, report = take(
             PageRequest(address=f"{server.address}{path}", screen=screen, **asked), folder
         )
@@ -95,7 +95,7 @@ def test_a_step_that_cannot_be_done_is_told_and_the_picture_is_there(shoot: Any)
     shot = shoot(
         "/form",
         steps=(Step.parse("click #nowhere"), Step.parse('wait for "Never said"')),
-        patience=replace(HASTY, step_ms=300),
+        timeouts=replace(HASTY, step_ms=300),
     )
     assert shot.numbers == [1, 2, 3, 4]
     assert shot.report.warnings == (
@@ -251,7 +251,7 @@ def test_sign_in_pages_are_told_from_pages_with_a_form(met: bool, facts: dict[st
 
 def test_a_sign_in_form_that_cannot_be_filled_in_says_so(server: AskedServer, shoot: Any) -> None:
     with pytest.raises(PageError) as refused:
-        shoot("/members", sign_in=_form(server, name_field="#nobody"), patience=replace(HASTY, step_ms=300))
+        shoot("/members", sign_in=_form(server, name_field="#nobody"), timeouts=replace(HASTY, step_ms=300))
     assert refused.value.code == "sign_in_failed"
     assert PASSWORD not in refused.value.sentence
 
@@ -305,11 +305,11 @@ def test_a_next_try_at_once_is_not_lost_to_the_browsers_page_about_the_last(
 ) -> None:
     for _ in range(8):
         server.asked.clear()
-        assert shoot("/hiccup", patience=replace(HASTY, again_after_ms=(0,))).numbers == [1, 2]
+        assert shoot("/hiccup", timeouts=replace(HASTY, again_after_ms=(0,))).numbers == [1, 2]
 
 
 def test_a_host_that_stays_busy_is_taken_as_it_answers(shoot: Any) -> None:
-    shot = shoot("/busy", patience=Patience(again_after_ms=(10,)))
+    shot = shoot("/busy", timeouts=Timeouts(again_after_ms=(10,)))
     assert "status 503" in shot.report.warnings[0]
 
 

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from tallpage.core.capture import PRESETS, PageRequest, Patience, Screen
+from tallpage.core.capture import PRESETS, PageRequest, Screen, Timeouts
 from tallpage.core.errors import AddressError, PageError, PageUnreachable
 from tallpage.core.render import whole_page
 from tests.conftest import Take
@@ -20,7 +20,7 @@ from tests.pictures import Pixels, assert_same_pixels
 KINDS = kinds() | redrawn()
 MOVING = moving()
 DESK = PRESETS["desk"]
-HASTY = Patience(answer_ms=4_000, load_ms=1_500, quiet_ms=1_500, growth_screens=6, operation_ms=20_000)
+HASTY = Timeouts(answer_ms=4_000, load_ms=1_500, quiet_ms=1_500, growth_screens=6, operation_ms=20_000)
 
 
 @pytest.fixture(scope="module")
@@ -41,7 +41,7 @@ def _taken(take: Take, request: PageRequest, folder: Path) -> tuple[Pixels, list
 @pytest.mark.parametrize("name", KINDS)
 def test_a_kind_of_page_comes_out_whole(name: str, server: KindsServer, take: Take, tmp_path: Path) -> None:
     kind = KINDS[name]
-    request = PageRequest(address=f"{server.address}/kind/{name}", screen=DESK, patience=HASTY)
+    request = PageRequest(address=f"{server.address}/kind/{name}", screen=DESK, timeouts=HASTY)
     pixels, found, warnings = _taken(take, request, tmp_path)
     counted = Counter(row.number for row in found)
     assert counted[-1] == 0, "broken landmarks"
@@ -68,7 +68,7 @@ def test_pages_of_80_000_and_120_000_device_px_are_whole_and_sharp(
     request = PageRequest(
         address=f"{server.address}/kind/very tall",
         screen=Screen(width_px=390, height_px=844, scale=scale),
-        patience=HASTY,
+        timeouts=HASTY,
     )
     manifest, _ = take(request, tmp_path)
     assert manifest.height_px == 40_000 * scale
@@ -87,7 +87,7 @@ def test_a_fixed_background_is_behind_the_whole_page(server: KindsServer, take: 
         style="body{background:linear-gradient(#fc0,#f60) fixed}",
     )
     server.pages["fixed background"] = Kind(html=html, expected={})
-    request = PageRequest(address=f"{server.address}/kind/fixed background", screen=DESK, patience=HASTY)
+    request = PageRequest(address=f"{server.address}/kind/fixed background", screen=DESK, timeouts=HASTY)
     pixels, _, _ = _taken(take, request, tmp_path)
     assert pixels.shape[0] == 3_200
     assert (pixels[:, 1_000, 2] < 60).all(), "white shows where the background ends"
@@ -98,7 +98,7 @@ def test_hanging_things_can_be_kept_once(server: KindsServer, take: Take, tmp_pa
     request = PageRequest(
         address=f"{server.address}/kind/a fixed bar, a notice and a bubble",
         screen=DESK,
-        patience=HASTY,
+        timeouts=HASTY,
         hanging="keep",
     )
     _, found, _ = _taken(take, request, tmp_path)
@@ -111,7 +111,7 @@ def test_own_selectors_are_left_out(server: KindsServer, take: Take, tmp_path: P
     request = PageRequest(
         address=f"{server.address}/kind/plain",
         screen=DESK,
-        patience=HASTY,
+        timeouts=HASTY,
         leave_out=("section:nth-of-type(3)", "section:nth-of-type(5)"),
     )
     _, found, _ = _taken(take, request, tmp_path)
@@ -122,7 +122,7 @@ def test_own_selectors_are_left_out(server: KindsServer, take: Take, tmp_path: P
 def test_two_takes_are_the_same_to_the_pixel(
     name: str, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:
-    request = PageRequest(address=f"{server.address}/kind/{name}", screen=DESK, patience=HASTY)
+    request = PageRequest(address=f"{server.address}/kind/{name}", screen=DESK, timeouts=HASTY)
     first, _, _ = _taken(take, request, tmp_path / "1")
     second, _, _ = _taken(take, request, tmp_path / "2")
     assert_same_pixels(first, second)
@@ -154,7 +154,7 @@ def test_error_pages_and_slow_ones_are_taken(
 def test_faults_are_told_apart(
     path: str, kind: type[PageError], code: str, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:
-    request = PageRequest(address=f"{server.address}{path}", screen=DESK, patience=HASTY)
+    request = PageRequest(address=f"{server.address}{path}", screen=DESK, timeouts=HASTY)
     with pytest.raises((kind, AddressError)) as refused:
         take(request, tmp_path)
     assert refused.value.code == code
@@ -165,8 +165,8 @@ def test_a_page_that_hangs_is_given_up_and_said_so(server: KindsServer, tmp_path
 
     from tallpage.core.capture import Browser, take_page
 
-    hasty = Patience(load_ms=1_000, operation_ms=2_000)
-    request = PageRequest(address=f"{server.address}/hang", screen=DESK, patience=hasty)
+    hasty = Timeouts(load_ms=1_000, operation_ms=2_000)
+    request = PageRequest(address=f"{server.address}/hang", screen=DESK, timeouts=hasty)
 
     def run() -> str:
         with Browser() as browser:

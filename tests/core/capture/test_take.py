@@ -3,7 +3,7 @@ from pathlib import Path
 
 import pytest
 
-from tallpage.core.capture import PRESETS, PageRequest, Patience, Progress, Screen, Wish
+from tallpage.core.capture import PRESETS, PageRequest, Progress, Screen, StopMode, Timeouts
 from tallpage.core.errors import PageError, PageUnreachable, Stopped
 from tallpage.core.picture import strips_so_far
 from tallpage.core.render import whole_page
@@ -11,7 +11,7 @@ from tests.conftest import Take
 from tests.pictures import Pixels, assert_same_pixels
 
 DESK = PRESETS["desk"]
-HASTY = Patience(answer_ms=3_000, load_ms=1_500, quiet_ms=1_500, growth_screens=4)
+HASTY = Timeouts(answer_ms=3_000, load_ms=1_500, quiet_ms=1_500, growth_screens=4)
 
 
 def _pixels(folder: Path, manifest) -> Pixels:
@@ -85,7 +85,7 @@ def test_a_greatest_height_cuts_off_and_says_so(site: str, take: Take, tmp_path:
 
 
 def test_an_endless_feed_stops_and_says_so(site: str, take: Take, tmp_path: Path) -> None:
-    manifest, report = take(PageRequest(address=f"{site}/notices", screen=DESK, patience=HASTY), tmp_path)
+    manifest, report = take(PageRequest(address=f"{site}/notices", screen=DESK, timeouts=HASTY), tmp_path)
     assert report.truncated
     assert "kept growing" in report.warnings[0]
     assert manifest.height_px >= 4 * 800
@@ -98,7 +98,7 @@ def test_a_missing_page_is_taken_with_its_status(site: str, take: Take, tmp_path
 
 
 def test_a_page_that_never_ends_is_taken_with_a_warning(site: str, take: Take, tmp_path: Path) -> None:
-    manifest, report = take(PageRequest(address=f"{site}/never", screen=DESK, patience=HASTY), tmp_path)
+    manifest, report = take(PageRequest(address=f"{site}/never", screen=DESK, timeouts=HASTY), tmp_path)
     assert manifest.height_px >= 800
     assert "Still loading" in report.warnings[0]
     assert "/never" in report.warnings[0]
@@ -110,14 +110,14 @@ def test_dead_hosts_are_told_apart(take: Take, tmp_path: Path, closed_port: int)
         ("http://no-such-host.invalid/", "page_host_unknown"),
     ):
         with pytest.raises(PageUnreachable) as refused:
-            take(PageRequest(address=address, screen=DESK, patience=HASTY), tmp_path)
+            take(PageRequest(address=address, screen=DESK, timeouts=HASTY), tmp_path)
         assert refused.value.code == code
     assert not list(tmp_path.iterdir())
 
 
 def test_a_file_instead_of_a_page_is_told_apart(site: str, take: Take, tmp_path: Path) -> None:
     with pytest.raises(PageError) as refused:
-        take(PageRequest(address=f"{site}/sailings.csv", screen=DESK, patience=HASTY), tmp_path)
+        take(PageRequest(address=f"{site}/sailings.csv", screen=DESK, timeouts=HASTY), tmp_path)
     assert refused.value.code == "page_is_file"
 
 
@@ -127,7 +127,7 @@ def test_enough_keeps_what_there_is_and_says_where_it_ends(
 ) -> None:
     seen: list[Progress] = []
 
-    def wish() -> Wish:
+    def wish() -> StopMode:
         return "keep" if stage in [row.stage for row in seen] else "go_on"
 
     request = PageRequest(address=f"{site}{path}", screen=DESK)

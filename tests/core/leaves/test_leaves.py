@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from tallpage.core.errors import FitError
 from tallpage.core.geometry import Box
-from tallpage.core.leaves import Gap, busyness, divide, gaps_of, leaf_rows, require_breaks
+from tallpage.core.leaves import Gap, divide, edge_density, gaps_of, leaf_rows, require_breaks
 from tallpage.core.page_map import Block
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
@@ -27,7 +27,7 @@ def _block(role: str, top_px: int, height_px: int) -> Block:
 
 
 def _busyness(pixels: Pixels) -> NDArray[np.int32]:
-    return busyness(lambda top, height: raster_of(pixels[top : top + height]), len(pixels))
+    return edge_density(lambda top, height: raster_of(pixels[top : top + height]), len(pixels))
 
 
 @given(some_gaps, st.integers(60, 6_000), st.integers(150, 6_000))

@@ -4,7 +4,7 @@ import gzip
 
 import pytest
 
-from tallpage.core.capture import Guard, PrivateHosts
+from tallpage.core.capture import FilteringProxy, PrivateHosts
 from tallpage.core.errors import AddressError, ListError, PageUnreachable
 from tallpage.core.sweep import Fetched, Robots, fetcher, links_of_page, read_sitemap, sitemap_like
 
@@ -145,17 +145,20 @@ def test_where_there_are_no_robots_all_is_welcome_and_where_that_cannot_be_known
 
 
 def test_a_private_site_behind_the_guard_is_called_private(site: str) -> None:
-    with Guard() as guard:
+    with FilteringProxy() as filtering_proxy:
         with pytest.raises(AddressError) as refused:
-            fetcher(guard=guard)(f"{site}/sitemap.xml")
+            fetcher(filtering_proxy=filtering_proxy)(f"{site}/sitemap.xml")
         assert refused.value.code == "address_private"
-    with Guard(PrivateHosts.parse("127.0.0.1").allows) as guard:
-        assert fetcher(guard=guard)(f"{site}/sitemap.xml").status == 200
+    with FilteringProxy(PrivateHosts.parse("127.0.0.1").allows) as filtering_proxy:
+        assert fetcher(filtering_proxy=filtering_proxy)(f"{site}/sitemap.xml").status == 200
 
 
-def test_a_site_that_refuses_the_connection_behind_the_guard_does_not_answer(closed_port: int) -> None:
-    with Guard(PrivateHosts.parse("127.0.0.1").allows) as guard, pytest.raises(PageUnreachable):
-        fetcher(guard=guard)(f"http://127.0.0.1:{closed_port}/sitemap.xml")
+def test_a_site_that_refuses_the_connection_behind_the_filter_does_not_answer(closed_port: int) -> None:
+    with (
+        FilteringProxy(PrivateHosts.parse("127.0.0.1").allows) as filtering_proxy,
+        pytest.raises(PageUnreachable),
+    ):
+        fetcher(filtering_proxy=filtering_proxy)(f"http://127.0.0.1:{closed_port}/sitemap.xml")
 
 
 def test_an_index_is_left_when_it_takes_too_long() -> None:
@@ -163,14 +166,14 @@ def test_an_index_is_left_when_it_takes_too_long() -> None:
         sitemap_xml=_index("/a.xml", "/b.xml"),
         a_xml=_urls("<url><loc>https://skerrin.example/a</loc></url>"),
     )
-    read = read_sitemap(f"{ROOT}/sitemap.xml", web.fetch, patience_s=-1)
+    read = read_sitemap(f"{ROOT}/sitemap.xml", web.fetch, timeout_s=-1)
     assert (read.files, read.found) == (1, ())
     assert "2 more files were not read" in read.problems[0]
 
 
 def test_an_answer_that_drips_is_given_up(site: str) -> None:
     with pytest.raises(PageUnreachable, match="too slowly"):
-        fetcher(patience_s=1)(f"{site}/never")
+        fetcher(timeout_s=1)(f"{site}/never")
     answer = fetcher()(f"{site}/sitemap.xml")
     assert (answer.status, answer.data[:5]) == (200, b"<?xml")
 

@@ -6,15 +6,15 @@ never held in memory.
 
 from tallpage.core.capture._address import normalise_address, private_address, require_public
 from tallpage.core.capture._browser import Browser, find_chromium, print_as_pdf
-from tallpage.core.capture._guard import UNREACHABLE_HEADER, Guard, PrivateHosts
-from tallpage.core.capture._keeper import BrowserKeeper
-from tallpage.core.capture._patience import LEAST_BUSY_S, MOST_BUSY_S, Patience
+from tallpage.core.capture._browser_pool import BrowserPool
+from tallpage.core.capture._filtering_proxy import UNREACHABLE_HEADER, FilteringProxy, PrivateHosts
 from tallpage.core.capture._report import PageReport
-from tallpage.core.capture._request import Extent, Hanging, PageRequest, PageWidth, Progress, Scheme, Wish
+from tallpage.core.capture._request import Extent, Hanging, PageRequest, PageWidth, Progress, Scheme, StopMode
 from tallpage.core.capture._screen import PRESETS, Screen
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, SignIn, StateSignIn, read_state
 from tallpage.core.capture._steps import Step, StepKind
 from tallpage.core.capture._take import take_page
+from tallpage.core.capture._timeouts import LEAST_BUSY_S, MOST_BUSY_S, Timeouts
 from tallpage.core.capture._wholeness import Lacking, Wholeness, Why
 
 __all__ = [
@@ -24,16 +24,15 @@ __all__ = [
     "UNREACHABLE_HEADER",
     "BasicSignIn",
     "Browser",
-    "BrowserKeeper",
+    "BrowserPool",
     "Extent",
+    "FilteringProxy",
     "FormSignIn",
-    "Guard",
     "Hanging",
     "Lacking",
     "PageReport",
     "PageRequest",
     "PageWidth",
-    "Patience",
     "PrivateHosts",
     "Progress",
     "Scheme",
@@ -42,9 +41,10 @@ __all__ = [
     "StateSignIn",
     "Step",
     "StepKind",
+    "StopMode",
+    "Timeouts",
     "Wholeness",
     "Why",
-    "Wish",
     "find_chromium",
     "normalise_address",
     "print_as_pdf",

@@ -73,5 +73,5 @@ def _why(request: PageRequest, walk: Walk) -> str:
     if walk.ended == "person":
         return "it was stopped there"
     if walk.ended == "grew":
-        return f"the page kept growing for {request.patience.growth_screens} screens"
+        return f"the page kept growing for {request.timeouts.growth_screens} screens"
     return "the greatest height that was asked for"

@@ -1,4 +1,4 @@
-"""The browser itself: started, kept, ended. What is done on a page is behind :class:`PageDoor`.
+"""The browser itself: started, kept, ended. What is done on a page is behind :class:`PageSession`.
 
 Only these two modules know Playwright. Everything that is opened is opened in a ``with``.
 """
@@ -17,11 +17,11 @@ from urllib.parse import urlsplit
 import psutil
 
 from tallpage.core.capture._driver_cache import keep_compiled_driver
-from tallpage.core.capture._guard import Guard
-from tallpage.core.capture._page_door import PageDoor, is_of_playwright, page_script, translated
+from tallpage.core.capture._filtering_proxy import FilteringProxy
+from tallpage.core.capture._page_session import PageSession, is_of_playwright, page_script, translated
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, StateSignIn
-from tallpage.core.capture._watch import BrowserWatch, ending_after
+from tallpage.core.capture._watch import BrowserWatch, watchdog
 from tallpage.core.errors import BrowserMissing, PageError, StorageError
 
 if TYPE_CHECKING:  # loaded when the first browser is started: most of what imports this starts none
@@ -79,11 +79,11 @@ def find_chromium() -> str | None:
 class Browser:
     """A running Chromium, kept for many pages. Belongs to the thread that entered it.
 
-    With a ``guard`` (running already) it connects to nothing that the guard does not allow.
+    With a ``filtering_proxy`` (running already) it connects to nothing that this does not allow.
     """
 
-    def __init__(self, *, guard: Guard | None = None) -> None:
-        self._guard = guard
+    def __init__(self, *, filtering_proxy: FilteringProxy | None = None) -> None:
+        self._filtering_proxy = filtering_proxy
         self._playwright: Playwright | None = None
         self._browser: _Browser | None = None
         self._watch: BrowserWatch | None = None
@@ -115,8 +115,10 @@ class Browser:
                 args=_ARGUMENTS,
                 # Chromium's own sandbox cannot start as root; everybody else keeps it.
                 chromium_sandbox=os.geteuid() != 0,
-                # Without the sign in front, Chromium would go past the guard to its own machine.
-                proxy={"server": self._guard.address, "bypass": "<-loopback>"} if self._guard else None,
+                # Without the sign in front, Chromium would go past the filtering proxy to its own machine.
+                proxy={"server": self._filtering_proxy.address, "bypass": "<-loopback>"}
+                if self._filtering_proxy
+                else None,
                 timeout=_START_MS,
             )
         except Exception as error:
@@ -151,7 +153,7 @@ class Browser:
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
         if self.is_alive:
-            with ending_after(_CLOSE_MS, self.end_at_once), suppress(Exception):
+            with watchdog(_CLOSE_MS, self.end_at_once), suppress(Exception):
                 self._running().close()
         if self._watch is not None:
             self._watch.end()
@@ -169,7 +171,7 @@ class Browser:
     def opens_pages(self) -> bool:
         """Whether an empty page opens: a browser that dies piece by piece may not know it itself yet."""
         try:
-            with ending_after(_OPEN_MS, self.end_at_once):
+            with watchdog(_OPEN_MS, self.end_at_once):
                 context = self._running().new_context()
                 context.new_page().evaluate("1")
                 context.close()
@@ -178,36 +180,36 @@ class Browser:
         return self.is_alive
 
     @contextmanager
-    def open_page(self, request: PageRequest) -> Iterator[PageDoor]:
+    def open_page(self, request: PageRequest) -> Iterator[PageSession]:
         """A fresh page on the request's screen, without cookies or memory of others but its sign-in's.
 
         What a form signed in to once is remembered while the browser lives.
         """
         browser = self._running()
-        if self._guard:
-            self._guard.refused.clear()
-        open_ms = request.patience.open_ms
-        with ending_after(open_ms, self.end_at_once), translated("about:blank"):
+        if self._filtering_proxy:
+            self._filtering_proxy.refused.clear()
+        open_ms = request.timeouts.open_ms
+        with watchdog(open_ms, self.end_at_once), translated("about:blank"):
             context = browser.new_context(**self._visitor(request))
         try:
-            with ending_after(open_ms, self.end_at_once), translated("about:blank"):
+            with watchdog(open_ms, self.end_at_once), translated("about:blank"):
                 page = context.new_page()
                 context.on("page", lambda popup: popup.close())
                 page.on("dialog", lambda dialog: dialog.dismiss())
                 page.add_init_script(script=page_script("prelude"))
                 page.add_init_script(script=page_script("movement"))
-                door = PageDoor(
+                door = PageSession(
                     page,
                     context.new_cdp_session(page),
                     request,
-                    guard=self._guard,
+                    filtering_proxy=self._filtering_proxy,
                     hang_up=self.end_at_once,
                 )
             yield door
         finally:
             if self.is_alive:
                 # It may die just now, and is replaced.
-                with ending_after(_CLOSE_MS, self.end_at_once), suppress(Exception):
+                with watchdog(_CLOSE_MS, self.end_at_once), suppress(Exception):
                     context.close()
 
     def pdf_of(self, html: str) -> bytes:
@@ -225,7 +227,7 @@ class Browser:
         """Whether a form has been signed in to since the browser was started."""
         return sign_in in self._signed_in
 
-    def remember_sign_in(self, sign_in: FormSignIn, page: PageDoor) -> None:
+    def remember_sign_in(self, sign_in: FormSignIn, page: PageSession) -> None:
         """Keep what the page's visit was given, for the next pages."""
         self._signed_in[sign_in] = page.state()
 

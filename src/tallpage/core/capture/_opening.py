@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from tallpage.core.capture._browser import Browser
-from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._page_session import PageSession
 from tallpage.core.capture._request import PageRequest, Progress
 from tallpage.core.capture._sign_in import FormSignIn, looks_like_sign_in
 from tallpage.core.capture._steps import Step
@@ -27,7 +27,7 @@ class Opened:
     """Whether it called itself loaded in time."""
 
 
-def open_signed_in(browser: Browser, page: PageDoor, request: PageRequest) -> Opened:
+def open_signed_in(browser: Browser, page: PageSession, request: PageRequest) -> Opened:
     """Open the request's address, signed in as it says.
 
     A sign-in that the browser remembers is used first, and made anew when it does not hold any more.
@@ -47,32 +47,32 @@ def open_signed_in(browser: Browser, page: PageDoor, request: PageRequest) -> Op
     return opened
 
 
-def _open(page: PageDoor, request: PageRequest) -> Opened:
+def _open(page: PageSession, request: PageRequest) -> Opened:
     status = _answer(page, request)
-    loaded = page.wait_loaded(timeout_ms=request.patience.load_ms)
-    page.point_nowhere(timeout_ms=request.patience.operation_ms)
+    loaded = page.wait_loaded(timeout_ms=request.timeouts.load_ms)
+    page.point_nowhere(timeout_ms=request.timeouts.operation_ms)
     return Opened(status=status, loaded=loaded)
 
 
-def _answer(page: PageDoor, request: PageRequest) -> int:
+def _answer(page: PageSession, request: PageRequest) -> int:
     """The status of the answer; what may have been a hiccup is tried again after a while."""
-    patience = request.patience
-    for pause_ms in patience.again_after_ms:
+    timeouts = request.timeouts
+    for pause_ms in timeouts.again_after_ms:
         try:
-            status = page.goto(request.address, timeout_ms=patience.answer_ms)
+            status = page.goto(request.address, timeout_ms=timeouts.answer_ms)
             if status not in _TRANSIENT_STATUSES:
                 return status
         except PageUnreachable as error:
             if error.code not in _TRANSIENT:
                 raise
         page.pause(pause_ms)
-    return page.goto(request.address, timeout_ms=patience.answer_ms)
+    return page.goto(request.address, timeout_ms=timeouts.answer_ms)
 
 
-def met_sign_in(page: PageDoor, request: PageRequest, status: int) -> bool:
+def met_sign_in(page: PageSession, request: PageRequest, status: int) -> bool:
     """Whether the page that came asks for a sign-in, instead of being what was asked for."""
     page.note_where()
-    seen = page.run("sign_in_seen", timeout_ms=request.patience.operation_ms)
+    seen = page.run("sign_in_seen", timeout_ms=request.timeouts.operation_ms)
     return looks_like_sign_in(
         asked=request.address,
         final=page.address,
@@ -82,19 +82,19 @@ def met_sign_in(page: PageDoor, request: PageRequest, status: int) -> bool:
     )
 
 
-def _fill_in(page: PageDoor, sign_in: FormSignIn, request: PageRequest) -> None:
+def _fill_in(page: PageSession, sign_in: FormSignIn, request: PageRequest) -> None:
     """Sign in by the form; fields that were not told are the ones that such forms have."""
-    patience = request.patience
-    page.goto(sign_in.address, timeout_ms=patience.answer_ms)
-    page.wait_loaded(timeout_ms=patience.load_ms)
+    timeouts = request.timeouts
+    page.goto(sign_in.address, timeout_ms=timeouts.answer_ms)
+    page.wait_loaded(timeout_ms=timeouts.load_ms)
     password_field = sign_in.password_field or _PASSWORD_FIELD
     try:
-        page.fill(sign_in.name_field or _NAME_FIELD, sign_in.name, timeout_ms=patience.step_ms)
+        page.fill(sign_in.name_field or _NAME_FIELD, sign_in.name, timeout_ms=timeouts.step_ms)
         if not page.shows(password_field):
             page.press("Enter")  # some forms ask for the name first, and for the password afterwards
-        page.fill(password_field, sign_in.password, timeout_ms=patience.step_ms)
+        page.fill(password_field, sign_in.password, timeout_ms=timeouts.step_ms)
         if sign_in.button:
-            page.click(sign_in.button, timeout_ms=patience.step_ms)
+            page.click(sign_in.button, timeout_ms=timeouts.step_ms)
         else:
             page.press("Enter")
     except PageError as error:
@@ -105,7 +105,7 @@ def _fill_in(page: PageDoor, sign_in: FormSignIn, request: PageRequest) -> None:
             hint="Open it in a browser, and tell its fields by CSS selectors in the saved sign-in.",
             code="sign_in_failed",
         ) from error
-    page.wait_rested(timeout_ms=patience.load_ms)
+    page.wait_rested(timeout_ms=timeouts.load_ms)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -116,27 +116,27 @@ class StepsDone:
     failed: tuple[str, ...] = ()
 
 
-def do_steps(page: PageDoor, request: PageRequest, go_on: GoOn) -> StepsDone:
+def do_steps(page: PageSession, request: PageRequest, go_on: GoOn) -> StepsDone:
     """Do what a person would do before the picture. One that fails is told of; the rest is tried."""
     if not request.steps:
         return StepsDone()
-    page.run("note_hanging", timeout_ms=request.patience.operation_ms)
+    page.run("note_hanging", timeout_ms=request.timeouts.operation_ms)
     done, failed = [], []
     for number, step in enumerate(request.steps):
         go_on(Progress(stage="steps", done=number, expected=len(request.steps)))
         try:
-            _do(page, step, request.patience.step_ms)
+            _do(page, step, request.timeouts.step_ms)
             done.append(str(step))
         except PageError as error:
             if error.code not in ("element_missing", "step_failed"):
                 raise
             failed.append(str(step))
-        page.wait_rested(timeout_ms=request.patience.quiet_ms)
+        page.wait_rested(timeout_ms=request.timeouts.quiet_ms)
         page.note_where()
     return StepsDone(done=tuple(done), failed=tuple(failed))
 
 
-def _do(page: PageDoor, step: Step, timeout_ms: int) -> None:
+def _do(page: PageSession, step: Step, timeout_ms: int) -> None:
     match step.kind:
         case "hover":
             page.hover(step.target, timeout_ms=timeout_ms)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from tallpage.core.capture._opening import StepsDone
-from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._page_session import PageSession
 from tallpage.core.capture._request import PageRequest, Progress
 from tallpage.core.capture._steps import held_hover
 from tallpage.core.capture._walk import GoOn, Walk, walk_through
@@ -40,13 +40,13 @@ class Prepared:
 
 
 def prepare(
-    page: PageDoor, request: PageRequest, steps: StepsDone, go_on: GoOn, *, by_wheel: bool = True
+    page: PageSession, request: PageRequest, steps: StepsDone, go_on: GoOn, *, by_wheel: bool = True
 ) -> Prepared:
     """Walk through the page and lay it out.
 
     With ``by_wheel``, a page that hears the wheel and has nothing to scroll is left as it stands.
     """
-    timeout_ms = request.patience.operation_ms
+    timeout_ms = request.timeouts.operation_ms
     chosen = _choose(page, request, by_wheel=by_wheel)
     if not chosen.scrolls and request.extent == "full":
         # What draws itself late may have had nothing to scroll yet.
@@ -74,7 +74,7 @@ def prepare(
     )
 
 
-def measured_again(page: PageDoor, request: PageRequest, prepared: Prepared) -> Prepared:
+def measured_again(page: PageSession, request: PageRequest, prepared: Prepared) -> Prepared:
     """The same with the page's measures as they are now."""
     return replace(prepared, measured=_measured(page, request))
 
@@ -87,23 +87,23 @@ class _Chosen:
     wheel: bool
 
 
-def _choose(page: PageDoor, request: PageRequest, *, by_wheel: bool) -> _Chosen:
+def _choose(page: PageSession, request: PageRequest, *, by_wheel: bool) -> _Chosen:
     """Find what scrolls, through the frames that fill the window."""
-    patience = request.patience
-    panel = page.find(request.element, timeout_ms=patience.step_ms) if request.extent == "panel" else None
+    timeouts = request.timeouts
+    panel = page.find(request.element, timeout_ms=timeouts.step_ms) if request.extent == "panel" else None
 
     def choose() -> tuple[bool, dict[str, Any]]:
-        watching: bool = page.run("begin", timeout_ms=patience.operation_ms)
+        watching: bool = page.run("begin", timeout_ms=timeouts.operation_ms)
         order = {"panel": panel, "byWheel": by_wheel}
-        return watching, page.run("choose", order, timeout_ms=patience.operation_ms)
+        return watching, page.run("choose", order, timeout_ms=timeouts.operation_ms)
 
     watching, found = choose()
     if not found["scrolls"] and not found["wheel"] and request.extent == "full":
-        while not found["scrolls"] and page.enter_filling_frame(timeout_ms=patience.operation_ms):
-            page.wait_loaded(timeout_ms=patience.load_ms)
+        while not found["scrolls"] and page.enter_filling_frame(timeout_ms=timeouts.operation_ms):
+            page.wait_loaded(timeout_ms=timeouts.load_ms)
             watching, found = choose()
         if not found["scrolls"]:
-            page.leave_frame(timeout_ms=patience.operation_ms)
+            page.leave_frame(timeout_ms=timeouts.operation_ms)
     return _Chosen(
         height_px=found["heightPx"],
         scrolls=found["scrolls"],
@@ -112,12 +112,12 @@ def _choose(page: PageDoor, request: PageRequest, *, by_wheel: bool) -> _Chosen:
     )
 
 
-def _has_scroller(page: PageDoor, request: PageRequest) -> bool:
-    measured = page.run("measure", {}, timeout_ms=request.patience.operation_ms)
+def _has_scroller(page: PageSession, request: PageRequest) -> bool:
+    measured = page.run("measure", {}, timeout_ms=request.timeouts.operation_ms)
     return measured["scroller"] is not None
 
 
-def _moves(page: PageDoor, request: PageRequest, *, walked: bool) -> Moves:
+def _moves(page: PageSession, request: PageRequest, *, walked: bool) -> Moves:
     """Whether the page only draws what is near, and has to be scrolled while it is taken."""
     if request.extent not in ("full", "between", "panel"):
         return "still"
@@ -125,19 +125,19 @@ def _moves(page: PageDoor, request: PageRequest, *, walked: bool) -> Moves:
         return "scroll"  # a frame that grew would change what its page measures by its window
     if not walked:
         return "still"  # nothing in it watches how far it is scrolled
-    measured = page.run("measure", {}, timeout_ms=request.patience.operation_ms)
+    measured = page.run("measure", {}, timeout_ms=request.timeouts.operation_ms)
     if request.extent == "panel" and measured["scroller"] is None:
         return "still"
     return "scroll" if measured["rowsTakenOut"] >= _ROWS_GONE else "still"
 
 
 def _settling(request: PageRequest) -> dict[str, int]:
-    return {"waitMs": request.patience.quiet_ms, "restMs": request.patience.rest_ms}
+    return {"waitMs": request.timeouts.quiet_ms, "restMs": request.timeouts.rest_ms}
 
 
-def _measured(page: PageDoor, request: PageRequest) -> dict[str, Any]:
+def _measured(page: PageSession, request: PageRequest) -> dict[str, Any]:
     """The page's measures; where its content is in a frame, with what scrolls there."""
-    timeout_ms = request.patience.operation_ms
+    timeout_ms = request.timeouts.operation_ms
     elements = _elements(page, request)
     if page.frame_px is None:
         measured: dict[str, Any] = page.run("measure", elements, timeout_ms=timeout_ms)
@@ -152,23 +152,23 @@ def _measured(page: PageDoor, request: PageRequest) -> dict[str, Any]:
     return {**outer, "scroller": box, "walkedHeightPx": inner["walkedHeightPx"]}
 
 
-def _elements(page: PageDoor, request: PageRequest) -> dict[str, object]:
+def _elements(page: PageSession, request: PageRequest) -> dict[str, object]:
     """The elements that bound what is taken, if any do."""
     named = {"element": request.element, "toElement": request.to_element}
     if request.extent not in ("element", "panel", "between"):
         named = {}
     elif request.extent != "between":
         named.pop("toElement")
-    return {name: page.find(target, timeout_ms=request.patience.step_ms) for name, target in named.items()}
+    return {name: page.find(target, timeout_ms=request.timeouts.step_ms) for name, target in named.items()}
 
 
-def _hold_pointer(page: PageDoor, request: PageRequest, steps: StepsDone) -> StepsDone:
+def _hold_pointer(page: PageSession, request: PageRequest, steps: StepsDone) -> StepsDone:
     """Put the pointer back where the steps left it: the scrolling in between has moved the page."""
     held = held_hover(request.steps)
     if held is None or str(held) in steps.failed:
         return steps
     try:
-        page.hold(held.target, timeout_ms=request.patience.step_ms)
+        page.hold(held.target, timeout_ms=request.timeouts.step_ms)
     except PageError as error:
         if error.code not in ("element_missing", "step_failed"):
             raise
@@ -176,13 +176,13 @@ def _hold_pointer(page: PageDoor, request: PageRequest, steps: StepsDone) -> Ste
     return steps
 
 
-def _leave_out(page: PageDoor, request: PageRequest) -> tuple[str, ...]:
+def _leave_out(page: PageSession, request: PageRequest) -> tuple[str, ...]:
     order = {
         "selectors": request.leave_out,
         "keepHanging": request.hanging == "keep",
         **_elements(page, request),
     }
-    rows = page.run_everywhere("leave_out", order, timeout_ms=request.patience.operation_ms)
+    rows = page.run_everywhere("leave_out", order, timeout_ms=request.timeouts.operation_ms)
     malformed = [selector for row in rows for selector in row["malformed"]]
     if malformed:
         raise PageError(

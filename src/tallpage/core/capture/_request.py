@@ -7,10 +7,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Literal
 
-from tallpage.core.capture._patience import Patience
 from tallpage.core.capture._screen import Screen
 from tallpage.core.capture._sign_in import SignIn
 from tallpage.core.capture._steps import MOST_STEPS, Step
+from tallpage.core.capture._timeouts import Timeouts
 from tallpage.core.errors import PageError
 
 MOST_WAIT_MS = 60_000
@@ -25,7 +25,7 @@ PageWidth = Literal["screen", "all"]
 Scheme = Literal["light", "dark"]
 Hanging = Literal["leave_out", "keep"]
 Stage = Literal["opening", "steps", "scrolling", "settling", "taking"]
-Wish = Literal["go_on", "stop", "keep"]
+StopMode = Literal["go_on", "stop", "keep"]
 """What the person wants of a capture under way: ``keep`` is to stop, with what there is."""
 
 
@@ -61,7 +61,7 @@ class PageRequest:
     hanging: Hanging = "leave_out"
     """What becomes of notices and bubbles that hang in the window: hidden, or once at the lower end."""
     sign_in: SignIn | None = field(default=None, repr=False)
-    patience: Patience = field(default_factory=Patience)
+    timeouts: Timeouts = field(default_factory=Timeouts)
 
     def __post_init__(self) -> None:
         if not 0 <= self.wait_ms <= MOST_WAIT_MS:
@@ -134,4 +134,4 @@ class Progress:
 
 
 OnProgress = Callable[[Progress], None]
-AskWish = Callable[[], Wish]
+AskWish = Callable[[], StopMode]

@@ -12,7 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from tallpage.core.capture._joining import Displacement, Look, displacement
-from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._page_session import PageSession
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._strip_taking import StripTaker
 from tallpage.core.capture._tiles import Tile, tiles_in_view
@@ -70,7 +70,7 @@ class Stepped:
 
 
 def scroll_along(
-    page: PageDoor, request: PageRequest, plan: StepPlan, taker: StripTaker, go_on: GoOn, on_step: OnStep
+    page: PageSession, request: PageRequest, plan: StepPlan, taker: StripTaker, go_on: GoOn, on_step: OnStep
 ) -> Stepped:
     """Scroll until the end, until the greatest height, or until the person has enough."""
     steps = _Steps(page, request, plan, taker, go_on, on_step)
@@ -117,7 +117,7 @@ def _next(steps: _Steps, before: Look, end_px: int) -> tuple[Look, int | None]:
 
 
 def turn_along(
-    page: PageDoor, request: PageRequest, plan: StepPlan, taker: StripTaker, go_on: GoOn, on_step: OnStep
+    page: PageSession, request: PageRequest, plan: StepPlan, taker: StripTaker, go_on: GoOn, on_step: OnStep
 ) -> Stepped:
     """Turn the wheel, as a person would, until nothing new comes or the first screen comes again."""
     steps = _Steps(page, request, plan, taker, go_on, on_step, moving=True)
@@ -129,7 +129,7 @@ def turn_along(
         to_end = look.pieces == first.pieces or _flip(steps, first, look)
     else:
         # What moves by and by, in a part of the window perhaps, is taken from its top again.
-        moved_box = page.run("adopt_moved", timeout_ms=request.patience.operation_ms)
+        moved_box = page.run("adopt_moved", timeout_ms=request.timeouts.operation_ms)
         page.turn_wheel(plan.view_px, -_BACK_VIEWS * plan.view_px.height_px)
         if moved_box is not None:
             steps.plan = replace(plan, inner=True, view_px=Box(**moved_box))
@@ -182,7 +182,7 @@ class _Steps:
 
     def __init__(
         self,
-        page: PageDoor,
+        page: PageSession,
         request: PageRequest,
         plan: StepPlan,
         taker: StripTaker,
@@ -204,20 +204,20 @@ class _Steps:
     def rest(self, top_px: int | None) -> Look:
         """What is seen once the page has come to rest there; with None, where it stands."""
         found = self._look(top_px)
-        if self._page.under_way and self._page.wait_quiet(timeout_ms=self._request.patience.step_rest_ms):
+        if self._page.under_way and self._page.wait_quiet(timeout_ms=self._request.timeouts.step_rest_ms):
             found = self._look(None)  # what was asked for on the way may bring rows
         return found
 
     def _look(self, top_px: int | None, *, glance: bool = False) -> Look:
-        patience = self._request.patience
+        timeouts = self._request.timeouts
         order = {
             "top": top_px,
-            "restMs": patience.rest_ms,
-            "mostMs": patience.step_rest_ms,
+            "restMs": timeouts.rest_ms,
+            "mostMs": timeouts.step_rest_ms,
             "moving": self._moving,
             "glance": glance,
         }
-        look = Look.of(self._page.run("rest", order, timeout_ms=patience.operation_ms))
+        look = Look.of(self._page.run("rest", order, timeout_ms=timeouts.operation_ms))
         self._seen.update(piece.words for piece in look.pieces)
         return look
 
@@ -242,7 +242,7 @@ class _Steps:
 
     def without_stuck(self, look: Look) -> Look:
         """The same without what stood where it stood before: that is in the picture already."""
-        if self._page.run("hide_stuck", timeout_ms=self._request.patience.operation_ms):
+        if self._page.run("hide_stuck", timeout_ms=self._request.timeouts.operation_ms):
             return self.rest(None)
         return look
 

@@ -10,7 +10,7 @@ from pathlib import Path
 from types import TracebackType
 from typing import Self
 
-from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._page_session import PageSession
 from tallpage.core.capture._request import OnProgress, PageRequest, Progress
 from tallpage.core.capture._tiles import Tile, plan_tiles
 from tallpage.core.capture._walk import GoOn
@@ -28,9 +28,9 @@ class StripTaker:
     """
 
     def __init__(
-        self, page: PageDoor, request: PageRequest, folder: Path, *, width_px: int, on_progress: OnProgress
+        self, page: PageSession, request: PageRequest, folder: Path, *, width_px: int, on_progress: OnProgress
     ) -> None:
-        self._page, self._operation_ms = page, request.patience.operation_ms
+        self._page, self._operation_ms = page, request.timeouts.operation_ms
         self._writer = StripWriter(folder, width_px=width_px * request.screen.scale)
         self._on_progress = on_progress
         self._storing = ThreadPoolExecutor(max_workers=1)

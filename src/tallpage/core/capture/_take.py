@@ -11,7 +11,7 @@ from tallpage.core.capture._area import Area, area_of
 from tallpage.core.capture._browser import Browser
 from tallpage.core.capture._mapping import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
 from tallpage.core.capture._opening import do_steps, met_sign_in, open_signed_in
-from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._page_session import PageSession
 from tallpage.core.capture._preparing import Prepared, measured_again, prepare
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskWish, OnProgress, PageRequest, Progress
@@ -44,12 +44,12 @@ def take_page(
         Stopped: ``ask_wish`` said so; what was written is left for the caller.
     """
     started = time.monotonic()
-    patience = request.patience
+    timeouts = request.timeouts
     go_on = _asking(on_progress, ask_wish)
     with browser.open_page(request) as page:
         go_on(Progress(stage="opening"))
         opened = open_signed_in(browser, page, request)
-        still_loading = "" if opened.loaded else _still_loading(page, patience.load_ms)
+        still_loading = "" if opened.loaded else _still_loading(page, timeouts.load_ms)
         met_first = bool(request.steps) and met_sign_in(page, request, opened.status)
         steps = do_steps(page, request, go_on)
         prepared = prepare(page, request, steps, go_on)
@@ -111,7 +111,7 @@ class _Taken:
 
 
 def _picture(
-    page: PageDoor,
+    page: PageSession,
     request: PageRequest,
     prepared: Prepared,
     folder: Path,
@@ -169,7 +169,7 @@ def _area(request: PageRequest, prepared: Prepared) -> Area:
 
 
 def _words(
-    page: PageDoor, request: PageRequest, area: Area, *, seen: frozenset[str] | None = None
+    page: PageSession, request: PageRequest, area: Area, *, seen: frozenset[str] | None = None
 ) -> list[tuple[str, dict[str, Any]]]:
     """What the page has laid out in words; nothing where only a part of the page was asked for.
 
@@ -185,15 +185,15 @@ def _words(
         area_px,
         seen=sorted(seen or ()),
         cut_off=bool(area.cut_off or request.from_px),
-        timeout_ms=request.patience.operation_ms,
+        timeout_ms=request.timeouts.operation_ms,
     )
 
 
-def _undrawn(page: PageDoor, request: PageRequest, blank: list[Passage]) -> Lacking | None:
+def _undrawn(page: PageSession, request: PageRequest, blank: list[Passage]) -> Lacking | None:
     if not blank:
         return None
     numbers = [passage.number for passage in blank[:_NAMED_AT_MOST]]
-    texts = page.run("shown_texts", numbers, timeout_ms=request.patience.operation_ms)
+    texts = page.run("shown_texts", numbers, timeout_ms=request.timeouts.operation_ms)
     return Lacking(why="blank", words=sum(passage.words for passage in blank), first=" ".join(texts)[:80])
 
 
@@ -208,7 +208,7 @@ def _step_plan(request: PageRequest, prepared: Prepared, area: Area) -> StepPlan
     view_px = Box(**measured["scroller"]) if inner else window
     height_px = view_px.height_px
     ends_there = bool(area.cut_off) or request.extent == "between"
-    growth_px = request.patience.growth_screens * screen.height_px
+    growth_px = request.timeouts.growth_screens * screen.height_px
     return StepPlan(
         area_px=area.box,
         view_px=view_px,
@@ -230,19 +230,19 @@ def _asking(on_progress: OnProgress, ask_wish: AskWish) -> GoOn:
     return go_on
 
 
-def _still_loading(page: PageDoor, load_ms: int) -> str:
+def _still_loading(page: PageSession, load_ms: int) -> str:
     names = _named(page.under_way)
     return f"Still loading after {load_ms / 1000:.0f} s" + (f": {names}." if names else ".")
 
 
-def _sign_in_warning(page: PageDoor, request: PageRequest) -> str:
+def _sign_in_warning(page: PageSession, request: PageRequest) -> str:
     met = f"A sign-in page was met instead: {page.address}."
     if request.sign_in is None:
         return f"{met} Save a sign-in for it, then take it again."
     return f"{met} The saved sign-in was not accepted, or has run out."
 
 
-def _missing(page: PageDoor, pictures: list[str]) -> list[str]:
+def _missing(page: PageSession, pictures: list[str]) -> list[str]:
     kinds = {"pictures": pictures, **page.missing}
     found = [
         f"{kind.capitalize()} that did not load: {_named(names)}." for kind, names in kinds.items() if names
@@ -255,10 +255,10 @@ def _missing(page: PageDoor, pictures: list[str]) -> list[str]:
 class _Blocks:
     """The page map's blocks, as they come: all at once, or on the way."""
 
-    def __init__(self, page: PageDoor, request: PageRequest, *, shift_x_px: int) -> None:
+    def __init__(self, page: PageSession, request: PageRequest, *, shift_x_px: int) -> None:
         self.found: list[dict[str, Any]] = []
         self._page = page
-        self._timeout_ms = request.patience.operation_ms
+        self._timeout_ms = request.timeouts.operation_ms
         self._shift_x_px = shift_x_px if request.page_width == "all" else 0
 
     def _visible(self) -> list[dict[str, Any]]:

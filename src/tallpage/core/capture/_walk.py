@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from tallpage.core.capture._page_door import PageDoor
+from tallpage.core.capture._page_session import PageSession
 from tallpage.core.capture._request import PageRequest, Progress
 
 _SCREENS_PER_WALK = 8
@@ -27,21 +27,21 @@ class Walk:
 
 
 def walk_through(
-    page: PageDoor, request: PageRequest, go_on: GoOn, *, height_px: int, watching: bool
+    page: PageSession, request: PageRequest, go_on: GoOn, *, height_px: int, watching: bool
 ) -> Walk:
     """Scroll what scrolls, which is so high so far, from its top until it ends or is to be cut off.
 
     A page that is not ``watching`` its own scrolling need not be scrolled.
     """
-    patience = request.patience
+    timeouts = request.timeouts
     if request.extent == "view" or not watching:
-        page.wait_quiet(timeout_ms=patience.quiet_ms)
+        page.wait_quiet(timeout_ms=timeouts.quiet_ms)
         return Walk(height_px=height_px, ended="end")
-    may_reach_px = max(height_px, request.from_px) + patience.growth_screens * request.screen.height_px
+    may_reach_px = max(height_px, request.from_px) + timeouts.growth_screens * request.screen.height_px
     y_px, quiet = 0, True
     while True:
-        order = {"fromPx": y_px, "screens": _SCREENS_PER_WALK, "lingerMs": patience.linger_ms}
-        step = page.run("walk", order, timeout_ms=patience.operation_ms)
+        order = {"fromPx": y_px, "screens": _SCREENS_PER_WALK, "lingerMs": timeouts.linger_ms}
+        step = page.run("walk", order, timeout_ms=timeouts.operation_ms)
         y_px, height_px = step["yPx"], step["heightPx"]
         if not go_on(Progress(stage="scrolling", done=min(y_px, height_px), expected=height_px)):
             return Walk(height_px=y_px, ended="end" if step["atEnd"] else "person")
@@ -51,12 +51,12 @@ def walk_through(
             return Walk(height_px=y_px, ended="grew")
         if step["atEnd"]:
             # Who did not become quiet once is not waited for again.
-            quiet = quiet and page.wait_quiet(timeout_ms=patience.quiet_ms)
+            quiet = quiet and page.wait_quiet(timeout_ms=timeouts.quiet_ms)
             page.pause(_AFTER_ANSWER_MS)
             if not quiet or _height_px(page, request) <= height_px:
                 return Walk(height_px=height_px, ended="end")
 
 
-def _height_px(page: PageDoor, request: PageRequest) -> int:
-    height_px: int = page.run("measure", {}, timeout_ms=request.patience.operation_ms)["walkedHeightPx"]
+def _height_px(page: PageSession, request: PageRequest) -> int:
+    height_px: int = page.run("measure", {}, timeout_ms=request.timeouts.operation_ms)["walkedHeightPx"]
     return height_px

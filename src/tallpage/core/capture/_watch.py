@@ -69,7 +69,7 @@ class BrowserWatch:
 
 
 @contextmanager
-def ending_after(timeout_ms: float, end: Callable[[], None]) -> Iterator[threading.Event]:
+def watchdog(timeout_ms: float, end: Callable[[], None]) -> Iterator[threading.Event]:
     """Do ``end``, from a thread of its own, when what is inside takes too long; the event says so."""
     late = threading.Event()
 

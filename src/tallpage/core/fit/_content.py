@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tallpage.core.fit._recipes import Nature
+from tallpage.core.fit._recipes import ContentClass
 from tallpage.core.fit._sampling import sampled_rows
 from tallpage.core.geometry import Size
 from tallpage.core.picture import Raster
@@ -56,9 +56,9 @@ def read_content(raster: Raster) -> Content:
     return Content(flat=flat, text=1.0 - flat - photo, photo=photo)
 
 
-def nature_of(size: Size, sample: Raster) -> Nature:
-    """The nature of a picture of ``size``, of which ``sample`` is a part or all."""
-    return Nature(
+def content_class_of(size: Size, sample: Raster) -> ContentClass:
+    """The content_class of a picture of ``size``, of which ``sample`` is a part or all."""
+    return ContentClass(
         photographic=read_content(sample).photo >= _PHOTOGRAPHIC,
         large=size.pixels > _LARGE_PIXELS,
     )

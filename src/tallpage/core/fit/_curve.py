@@ -130,7 +130,7 @@ def _careful_curve(sample: Sample, recipe: Recipe, *, draft: bool) -> Curve:
     if weights is None or not draft:
         points = tuple(CurvePoint(knob, recipe, sample, draft=False) for knob in recipe.probed)
         return Curve(recipe=recipe, points=points)
-    by_knob = weights.photographs if sample.picture.nature.photographic else weights.pages
+    by_knob = weights.photographs if sample.picture.content_class.photographic else weights.pages
     points = tuple(
         CurvePoint(knob, recipe, sample, draft=True, weight=weight)
         for knob, weight in zip(recipe.probed, by_knob, strict=True)

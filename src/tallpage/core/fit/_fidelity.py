@@ -34,7 +34,7 @@ _AT_ONCE = 2
 _SCALES = 3
 _C2 = (0.03 * 255) ** 2
 _MASKING = 8.0
-"""Levels by which an error is less seen for each level of busyness around it, and this many anyway."""
+"""Levels by which an error is less seen for each level of edge_density around it, and this many anyway."""
 # R, G, B -> Y, and B - Y, R - Y -> Cb, Cr (ITU-R BT.601, full range, without the offset of the colours).
 _RED, _GREEN, _BLUE = np.float32(0.299), np.float32(0.587), np.float32(0.114)
 _PER_BLUE, _PER_RED = np.float32(0.564334), np.float32(0.713267)
@@ -153,11 +153,11 @@ def seen(raster: Raster, top_px: int, height_px: int) -> Seen:
 
 def _terms(original: Seen, result: Seen) -> Terms:
     """Means of what is weighed, over one band: of the structure lost, and of fourth powers."""
-    structure, error = lost_and_wrong(original.luma, result.luma)
-    half = lost_and_wrong(original.half, result.half)[0]
-    quarter = lost_and_wrong(original.quarter, result.quarter)[0]
+    structure, error = structure_and_error(original.luma, result.luma)
+    half = structure_and_error(original.half, result.half)[0]
+    quarter = structure_and_error(original.quarter, result.quarter)[0]
     colours = [
-        lost_and_wrong(one, other) for one, other in zip(original.colours, result.colours, strict=True)
+        structure_and_error(one, other) for one, other in zip(original.colours, result.colours, strict=True)
     ]
     return np.array(
         [
@@ -183,7 +183,7 @@ def _fourth(plane: Plane) -> float:
     return float(np.mean(squares * squares))
 
 
-def lost_and_wrong(first: Windowed, second: Windowed) -> tuple[Plane, Plane]:
+def structure_and_error(first: Windowed, second: Windowed) -> tuple[Plane, Plane]:
     """Structure lost (0 none, 1 all), and the masked error, in overlapping 8 × 8 windows, every 4 px."""
     difference = first.plane - second.plane
     difference *= difference

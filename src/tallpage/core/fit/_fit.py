@@ -12,7 +12,7 @@ from tallpage.core.fit._curve import Curve, curve_of, draft_curve_of, patient_cu
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._forecast import Forecast, forecast, softened_forecast
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._known import KnownPicture, Sample
+from tallpage.core.fit._known import CachedEncoder, Sample
 from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._options import Options
@@ -94,7 +94,7 @@ def fit_raster(
     """
     memory = memory or FitMemory()
     pixels, usable = ready_for(raster, formats)
-    source = KnownPicture(pixels, memory)
+    source = CachedEncoder(pixels, memory)
     sample = source.sample()
     options = Options(sample, pixels.size, usable, limit_bytes, whole=source)
     at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
@@ -144,7 +144,7 @@ class _Search:
 
     def __init__(
         self,
-        source: KnownPicture,
+        source: CachedEncoder,
         sample: Sample,
         options: Options,
         limit_bytes: int,
@@ -231,7 +231,10 @@ class _Search:
         if best is None or best.choice.format != "webp" or self._tries["webp"] >= _MOST_TRIES:
             return
         # Photographs gain half a point by it.
-        if self._source.nature.photographic or self._source.raster.size.pixels > _DEBLOCKED_UP_TO_PIXELS:
+        if (
+            self._source.content_class.photographic
+            or self._source.raster.size.pixels > _DEBLOCKED_UP_TO_PIXELS
+        ):
             return
         self._should_stop()
         self._tries["webp"] += 1

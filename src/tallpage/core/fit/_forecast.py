@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from tallpage.core.fit._curve import Curve, calibrated, rough_curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
-from tallpage.core.fit._known import KnownPicture, Sample
+from tallpage.core.fit._known import CachedEncoder, Sample
 from tallpage.core.fit._recipes import Recipe, softened_recipe
 from tallpage.core.fit._watching import Verdict
 from tallpage.core.once import once
@@ -61,21 +61,21 @@ class Forecast:
 
 
 def forecast(
-    sample: Sample, recipe: Recipe, limit_bytes: int, *, whole: KnownPicture | None
+    sample: Sample, recipe: Recipe, limit_bytes: int, *, whole: CachedEncoder | None
 ) -> Forecast | None:
     """The forecast of one recipe; None where it is hopeless. It is surer when the ``whole`` is there."""
     return _foretold(rough_curve_of(sample, recipe), sample, limit_bytes, whole)
 
 
 def softened_forecast(
-    plain: Forecast, sample: Sample, limit_bytes: int, *, whole: KnownPicture
+    plain: Forecast, sample: Sample, limit_bytes: int, *, whole: CachedEncoder
 ) -> Forecast | None:
     """The forecast of a recipe from slightly softened pixels; None where it is hopeless or there is none."""
     recipe = softened_recipe(plain.recipe)
     return _foretold(replace(plain.curve, recipe=recipe), sample, limit_bytes, whole) if recipe else None
 
 
-def _foretold(curve: Curve, sample: Sample, limit_bytes: int, whole: KnownPicture | None) -> Forecast | None:
+def _foretold(curve: Curve, sample: Sample, limit_bytes: int, whole: CachedEncoder | None) -> Forecast | None:
     recipe = curve.recipe
     knob = _knob_within(curve, limit_bytes)
     if knob is None:
@@ -98,7 +98,7 @@ def _foretold(curve: Curve, sample: Sample, limit_bytes: int, whole: KnownPictur
     return None if hopeless else Forecast(curve, sample, knob, limit_bytes)
 
 
-def _heavier_by(curve: Curve, whole: KnownPicture, sample: Sample, knob: int) -> float:
+def _heavier_by(curve: Curve, whole: CachedEncoder, sample: Sample, knob: int) -> float:
     """How many times as heavy the whole is as its sample tells, by a draft of it near ``knob``."""
     if curve.recipe.draft_weights is None or sample.share == 1:
         return 1.0

@@ -9,27 +9,29 @@ import threading
 from dataclasses import dataclass
 
 from tallpage.core.errors import FitError
-from tallpage.core.fit._content import nature_of
+from tallpage.core.fit._content import content_class_of
 from tallpage.core.fit._fidelity import Original
 from tallpage.core.fit._memory import FileKey, FitMemory
-from tallpage.core.fit._recipes import Choice, Nature, encode
+from tallpage.core.fit._recipes import Choice, ContentClass, encode
 from tallpage.core.fit._sampling import QUICK_PIXELS, sampled_rows
 from tallpage.core.geometry import Size
 from tallpage.core.once import once
 from tallpage.core.picture import Raster
 
 
-class KnownPicture:
+class CachedEncoder:
     """A picture together with what is remembered of it. Its pixels are read once to recognise it.
 
-    A sample of a picture is encoded as the whole is: it has the ``nature`` of the whole.
+    A sample of a picture is encoded as the whole is: it has the ``content_class`` of the whole.
     """
 
-    def __init__(self, raster: Raster, memory: FitMemory, *, nature: Nature | None = None) -> None:
+    def __init__(
+        self, raster: Raster, memory: FitMemory, *, content_class: ContentClass | None = None
+    ) -> None:
         self.raster = raster
         self._memory = memory
         self._digest = raster.digest()
-        self._nature = nature
+        self._content_class = content_class
         self._original = Original(raster)
         self._made = 0
         self._lock = threading.Lock()
@@ -40,26 +42,26 @@ class KnownPicture:
         return self._made
 
     @once
-    def nature(self) -> Nature:
+    def content_class(self) -> ContentClass:
         """How it is to be encoded."""
-        return self._nature or nature_of(self.raster.size, self._sampled)
+        return self._content_class or content_class_of(self.raster.size, self._sampled)
 
     def sample(self) -> Sample:
         """A sample of it, or all of it when it is small anyway."""
         if self._sampled is self.raster:
             return Sample(picture=self, share=1.0)
-        return _sample(self._sampled, self.raster.size, self._memory, self.nature)
+        return _sample(self._sampled, self.raster.size, self._memory, self.content_class)
 
     @once
     def _sampled(self) -> Raster:
-        return self.raster if self._nature else sampled_rows(self.raster)
+        return self.raster if self._content_class else sampled_rows(self.raster)
 
     def encoded(self, choice: Choice, *, draft: bool = False) -> bytes:
         """The file for a choice."""
-        key = FileKey(self._digest, self.nature, choice, draft)
+        key = FileKey(self._digest, self.content_class, choice, draft)
         data = self._memory.find(key)
         if data is None:
-            data = encode(self.raster, choice, self.nature, draft=draft)
+            data = encode(self.raster, choice, self.content_class, draft=draft)
             self._memory.keep(key, data)
             with self._lock:
                 self._made += not draft
@@ -71,7 +73,7 @@ class KnownPicture:
         Raises:
             FitError: the file does not show a picture of this size.
         """
-        key = FileKey(self._digest, self.nature, choice, draft)
+        key = FileKey(self._digest, self.content_class, choice, draft)
         return self._memory.looks(key, lambda: self._judged(self.encoded(choice, draft=draft), choice))
 
     def _judged(self, data: bytes, choice: Choice) -> float:
@@ -89,7 +91,7 @@ class KnownPicture:
 class Sample:
     """Part of a picture, and which share of its pixels that is (1 when it is all of it)."""
 
-    picture: KnownPicture
+    picture: CachedEncoder
     share: float
 
 
@@ -97,10 +99,10 @@ def quick_sample_of(raster: Raster, memory: FitMemory) -> Sample:
     """A small sample of a picture that need not be held: of a large one, no more is pulled than that."""
     sampled = sampled_rows(raster, most_pixels=QUICK_PIXELS)
     if sampled is raster:
-        return KnownPicture(raster.held(), memory).sample()
-    return _sample(sampled, raster.size, memory, nature_of(raster.size, sampled))
+        return CachedEncoder(raster.held(), memory).sample()
+    return _sample(sampled, raster.size, memory, content_class_of(raster.size, sampled))
 
 
-def _sample(sampled: Raster, whole: Size, memory: FitMemory, nature: Nature) -> Sample:
-    picture = KnownPicture(sampled, memory, nature=nature)
+def _sample(sampled: Raster, whole: Size, memory: FitMemory, content_class: ContentClass) -> Sample:
+    picture = CachedEncoder(sampled, memory, content_class=content_class)
     return Sample(picture=picture, share=sampled.size.pixels / whole.pixels)

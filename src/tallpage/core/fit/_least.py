@@ -8,7 +8,7 @@ from tallpage.core.fit._curve import calibrated, curve_of
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit._fit import ShouldStop
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._known import KnownPicture
+from tallpage.core.fit._known import CachedEncoder
 from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSY, Recipe
@@ -29,12 +29,12 @@ def least_acceptable(
     Which recipe and knob that is is found on a sample; the file is then really made.
     """
     pixels, usable = ready_for(raster, formats)
-    source = KnownPicture(pixels, memory)
+    source = CachedEncoder(pixels, memory)
     sample = source.sample()
     predicted: list[tuple[float, Recipe, int]] = []
     for recipe in LOSSY:
         # As tight as that, the search makes none of photographs either.
-        if recipe.format not in usable or (source.nature.photographic and recipe is JPEG_FULL_COLOUR):
+        if recipe.format not in usable or (source.content_class.photographic and recipe is JPEG_FULL_COLOUR):
             continue
         should_stop()
         curve = curve_of(sample, recipe)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from tallpage.core.fit._curve import Curve, calibrated, curve_of
 from tallpage.core.fit._fit import FitResult, ShouldStop
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._known import KnownPicture
+from tallpage.core.fit._known import CachedEncoder
 from tallpage.core.fit._making import Candidate, measured, ready_for
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._options import Options
@@ -54,7 +54,7 @@ def lightest(
     memory = memory or FitMemory()
     teller = Teller(watch or FitWatch())
     pixels, usable = ready_for(raster, formats)
-    source = KnownPicture(pixels, memory)
+    source = CachedEncoder(pixels, memory)
     options = Options(source.sample(), pixels.size, usable, _NO_LIMIT_BYTES, whole=source)
     plans = _plans(options, fidelity, should_stop)
     if plans:
@@ -157,7 +157,7 @@ def _verdict(plan: _Plan, fidelity: float) -> Verdict:
 
 
 def _made(
-    source: KnownPicture, plan: _Plan, fidelity: float, teller: Teller, should_stop: ShouldStop
+    source: CachedEncoder, plan: _Plan, fidelity: float, teller: Teller, should_stop: ShouldStop
 ) -> list[Candidate]:
     """The files of one recipe that were made on the way to its lightest good enough one."""
     recipe = plan.curve.recipe

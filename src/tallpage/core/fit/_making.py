@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from tallpage.core.errors import FitError
 from tallpage.core.fit._formats import FORMATS, Format
-from tallpage.core.fit._known import KnownPicture
+from tallpage.core.fit._known import CachedEncoder
 from tallpage.core.fit._memory import FitMemory
 from tallpage.core.fit._recipes import RECIPES, Choice, Recipe
 from tallpage.core.geometry import Size
@@ -55,7 +55,7 @@ def formats_that_hold(size: Size, formats: Sequence[Format], *, transparent: boo
     return keeping if transparent and keeping else holding
 
 
-def measured(source: KnownPicture, recipe: Recipe, choice: Choice, *, draft: bool = False) -> Candidate:
+def measured(source: CachedEncoder, recipe: Recipe, choice: Choice, *, draft: bool = False) -> Candidate:
     """Encode, and judge what a viewer makes of it."""
     data = source.encoded(choice, draft=draft)
     return Candidate(
@@ -71,7 +71,7 @@ def fit_with(raster: Raster, choice: Choice, memory: FitMemory | None = None) ->
     """The file for a choice made by hand, whatever its bytes."""
     source, _ = ready_for(raster, [choice.format])
     recipe = next(row for row in RECIPES if row.makes(choice))
-    return measured(KnownPicture(source, memory or FitMemory()), recipe, choice)
+    return measured(CachedEncoder(source, memory or FitMemory()), recipe, choice)
 
 
 def _too_tall(size: Size, formats: Sequence[Format]) -> FitError:

@@ -11,7 +11,7 @@ from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from tallpage.core.fit._recipes import Choice, Nature
+from tallpage.core.fit._recipes import Choice, ContentClass
 
 _HELD_BYTES = 48_000_000
 _LARGE_BYTES = 12_000_000
@@ -23,7 +23,7 @@ class FileKey:
     """Which file of which pixels."""
 
     digest: bytes
-    nature: Nature
+    content_class: ContentClass
     choice: Choice
     draft: bool
 

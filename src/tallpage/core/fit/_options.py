@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 
 from tallpage.core.fit._formats import Format
-from tallpage.core.fit._known import KnownPicture, Sample
+from tallpage.core.fit._known import CachedEncoder, Sample
 from tallpage.core.fit._recipes import JPEG_FULL_COLOUR, LOSSLESS, LOSSY, Choice, Recipe, finer_palette
 from tallpage.core.geometry import Size
 from tallpage.core.once import once
@@ -45,7 +45,7 @@ class Options:
         usable: Sequence[Format],
         limit_bytes: int,
         *,
-        whole: KnownPicture | None,
+        whole: CachedEncoder | None,
     ) -> None:
         self._sample = sample
         self._size = size
@@ -76,7 +76,7 @@ class Options:
         """The others: palettes where the picture is simple or nothing else is taken."""
         found = [self._finer(row) for row in LOSSY if row.format in self._usable]
         bits_a_pixel = 8 * self._limit_bytes / self._size.pixels
-        if self._sample.picture.nature.photographic and bits_a_pixel < _HALVED_BELOW_BITS:
+        if self._sample.picture.content_class.photographic and bits_a_pixel < _HALVED_BELOW_BITS:
             found = [row for row in found if row is not JPEG_FULL_COLOUR]
         without = [row for row in found if not row.palette]
         if not without or len(without) == len(found):
@@ -98,9 +98,11 @@ class Options:
         return finer_palette(recipe) if finer else recipe
 
     @property
-    def _small_drawing(self) -> KnownPicture | None:
+    def _small_drawing(self) -> CachedEncoder | None:
         """The whole, where it is so small, and of a kind, that a sample tells too little of it."""
-        small = self._size.pixels <= _WHOLE_UP_TO_PIXELS and not self._sample.picture.nature.photographic
+        small = (
+            self._size.pixels <= _WHOLE_UP_TO_PIXELS and not self._sample.picture.content_class.photographic
+        )
         return self._whole if small else None
 
     def _png_may_fit(self) -> bool:
@@ -119,7 +121,7 @@ class Options:
     @once
     def _quick_png(self) -> float:
         """About how heavy the same pixels would be as PNG; of photographs, only where they may fit so."""
-        photographic = self._sample.picture.nature.photographic and "jpeg" in self._usable
+        photographic = self._sample.picture.content_class.photographic and "jpeg" in self._usable
         if photographic and self._quickly(_LIGHTER_THAN_LOSSLESS) > self._limit_bytes:
             return math.inf
         return self._quickly(Choice(format="png"))

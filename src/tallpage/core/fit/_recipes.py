@@ -27,7 +27,7 @@ _FINE_PALETTES = (2, 4, 16, 32, 64, 128, 256)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Nature:
+class ContentClass:
     """What of a picture decides how it is best encoded, beside the choice."""
 
     photographic: bool
@@ -191,7 +191,7 @@ def patient_recipe(recipe: Recipe) -> Recipe:
     return replace(recipe, choice_at=lambda knob: replace(recipe.choice_at(knob), patient=True))
 
 
-def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = False) -> bytes:
+def encode(raster: Raster, choice: Choice, content_class: ContentClass, *, draft: bool = False) -> bytes:
     """The file of ``raster`` for ``choice``; JPEG needs an opaque raster.
 
     A draft only tells about how heavy the file will be.
@@ -207,8 +207,8 @@ def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = Fals
             return raster.as_webp(
                 quality=choice.quality,
                 draft=draft,
-                sharp_colour=not nature.photographic or choice.quality >= _SHARP_PHOTOGRAPHS_FROM,
-                thorough=nature.photographic,
+                sharp_colour=not content_class.photographic or choice.quality >= _SHARP_PHOTOGRAPHS_FROM,
+                thorough=content_class.photographic,
                 deblocked=choice.deblocked,
             )
         case "webp":
@@ -217,13 +217,13 @@ def encode(raster: Raster, choice: Choice, nature: Nature, *, draft: bool = Fals
             return raster.as_avif(
                 quality=choice.quality or 0,
                 draft=draft,
-                thorough=not nature.large,
+                thorough=not content_class.large,
                 patient=choice.patient,
             )
         case "gif":
-            return raster.as_gif(colours=choice.colours or 256, dithered=nature.photographic)
+            return raster.as_gif(colours=choice.colours or 256, dithered=content_class.photographic)
         case "png" if choice.colours is not None:
-            return raster.as_palette_png(colours=choice.colours, dithered=nature.photographic)
+            return raster.as_palette_png(colours=choice.colours, dithered=content_class.photographic)
         case "png":
             return raster.as_png(compression=6 if draft else 9, row_filter=_lighter_filter(raster))
 

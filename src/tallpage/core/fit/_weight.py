@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from tallpage.core.fit._content import nature_of
+from tallpage.core.fit._content import content_class_of
 from tallpage.core.fit._making import ready_for
 from tallpage.core.fit._recipes import Choice, encode
 from tallpage.core.geometry import Box, bands
@@ -29,13 +29,13 @@ def weight_line(raster: Raster, choice: Choice, byte_count: int) -> tuple[Weight
     Each band is encoded quickly by itself; what that gives is brought to the whole file's bytes.
     """
     source, _ = ready_for(raster, [choice.format])
-    size, nature = source.size, nature_of(source.size, source)
+    size, content_class = source.size, content_class_of(source.size, source)
     band_px = max(_LEAST_BAND_PX, -(-size.height_px // _MOST_BANDS))
     rows = bands(size.height_px, band_px)
     sizes = []
     for top_px, height_px in rows:
         band = source.cropped(Box(x_px=0, y_px=top_px, width_px=size.width_px, height_px=height_px))
-        sizes.append(len(encode(band, choice, nature, draft=True)))
+        sizes.append(len(encode(band, choice, content_class, draft=True)))
     # Every band's file has a head of its own, which the whole has only once.
     head = min(sizes) * 0.9 if len(sizes) > 1 else 0.0
     shares = [count - head for count in sizes]

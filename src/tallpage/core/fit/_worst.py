@@ -12,8 +12,8 @@ from tallpage.core.fit._fidelity import (
     COLOUR_WEIGHTS,
     LUMA_WEIGHTS,
     Seen,
-    lost_and_wrong,
     seen,
+    structure_and_error,
 )
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import Raster
@@ -53,7 +53,7 @@ def _cells(original: Seen, result: Seen, top_px: int) -> Iterator[tuple[float, i
     """``(damage, left, top)`` of each cell of a band in which anything was lost, weighed as fidelity is."""
     height, width = original.luma.plane.shape
     pairs = zip((original.luma, *original.colours), (result.luma, *result.colours), strict=True)
-    losses = [lost_and_wrong(one, other) for one, other in pairs]
+    losses = [structure_and_error(one, other) for one, other in pairs]
     for y_px in range(0, height, _CELL_PX):
         for x_px in range(0, width, _CELL_PX):
             damage = 0.0

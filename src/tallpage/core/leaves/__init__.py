@@ -1,6 +1,6 @@
 """Dividing what is too tall for its place, at natural gaps."""
 
-from tallpage.core.leaves._calm import busyness
+from tallpage.core.leaves._calm import edge_density
 from tallpage.core.leaves._dividing import MOST_LEAVES, divide, leaf_rows, require_breaks, require_overlap
 from tallpage.core.leaves._gaps import Gap, gaps_of
 from tallpage.core.leaves._numbering import NUMBER_LINE_PX, with_number
@@ -9,8 +9,8 @@ __all__ = [
     "MOST_LEAVES",
     "NUMBER_LINE_PX",
     "Gap",
-    "busyness",
     "divide",
+    "edge_density",
     "gaps_of",
     "leaf_rows",
     "require_breaks",

@@ -18,7 +18,7 @@ _LONG_EDGE_PX = 64
 """An edge that goes on for so many rows is a border or a column's side, not a letter's stem."""
 
 
-def busyness(part: Callable[[int, int], Raster], height_px: int) -> NDArray[np.int32]:
+def edge_density(part: Callable[[int, int], Raster], height_px: int) -> NDArray[np.int32]:
     """Columns of each row in which something stands.
 
     ``part(top_px, height_px)`` gives those rows of the picture, to be pulled once: a tall page is read

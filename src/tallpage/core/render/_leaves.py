@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from tallpage.core.cut import Frame
 from tallpage.core.geometry import Box, Size
-from tallpage.core.leaves import NUMBER_LINE_PX, busyness, divide, gaps_of, leaf_rows, require_breaks
+from tallpage.core.leaves import NUMBER_LINE_PX, divide, edge_density, gaps_of, leaf_rows, require_breaks
 from tallpage.core.page_map import Block
 from tallpage.core.picture import Raster
 from tallpage.core.render._rules import RenderRules
@@ -83,7 +83,7 @@ def _breaks(
     greatest_px = _greatest_px(rules, frame.size, overlap_px)
     if rules.leaf_count is None and (greatest_px is None or height_px <= greatest_px):
         return ()
-    gaps = gaps_of(busyness(rows, height_px), list(_in_rows(frame, blocks())), top_px=0)
+    gaps = gaps_of(edge_density(rows, height_px), list(_in_rows(frame, blocks())), top_px=0)
     return divide(height_px, gaps, greatest_px=greatest_px, count=rules.leaf_count)
 
 

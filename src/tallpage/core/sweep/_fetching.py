@@ -10,13 +10,13 @@ from urllib.parse import urljoin, urlsplit, urlunsplit
 import urllib3
 from urllib3.exceptions import HTTPError
 
-from tallpage.core.capture import UNREACHABLE_HEADER, Guard, private_address
+from tallpage.core.capture import UNREACHABLE_HEADER, FilteringProxy, private_address
 from tallpage.core.errors import ListError, PageUnreachable
 
 MOST_FETCHED_BYTES = 52_000_000  # a sitemap may have 50 MB, says sitemaps.org
 _TIMES = urllib3.Timeout(connect=10, read=20)
 _MOST_REDIRECTS = 5
-_PATIENCE_S = 60
+_TIMEOUT_S = 60
 """For one whole file: an answer that drips would else hold its reader for hours."""
 _PIECE_BYTES = 65_536
 _FORBIDDEN = 403
@@ -36,40 +36,40 @@ class Fetched:
 Fetch = Callable[[str], Fetched]
 
 
-def fetcher(*, guard: Guard | None = None, patience_s: float = _PATIENCE_S) -> Fetch:
-    """A function that fetches an http(s) address, past a ``guard`` (running already) when there is one.
+def fetcher(*, filtering_proxy: FilteringProxy | None = None, timeout_s: float = _TIMEOUT_S) -> Fetch:
+    """A function that fetches an http(s) address; past a ``filtering_proxy`` (it runs already), if any.
 
-    It raises :class:`PageUnreachable` where nobody answers, or not to the end within ``patience_s``,
+    It raises :class:`PageUnreachable` where nobody answers, or not to the end within ``timeout_s``,
     and :class:`ListError` where the answer is too large. Other answers than 200 are answers. What the
-    guard refuses to open is an :class:`AddressError`.
+    filtering_proxy refuses to open is an :class:`AddressError`.
     """
     retries = urllib3.Retry(connect=1, read=0, redirect=_MOST_REDIRECTS, status=0, other=0)
     pool = (
-        urllib3.ProxyManager(guard.address, timeout=_TIMES, retries=retries)
-        if guard
+        urllib3.ProxyManager(filtering_proxy.address, timeout=_TIMES, retries=retries)
+        if filtering_proxy
         else urllib3.PoolManager(timeout=_TIMES, retries=retries)
     )
 
     def fetch(address: str) -> Fetched:
-        opened, headers = (address, _HEADERS) if guard else _by_loopback(address)
-        last_s = time.monotonic() + patience_s
-        if guard:
-            guard.refused.clear()
+        opened, headers = (address, _HEADERS) if filtering_proxy else _by_loopback(address)
+        last_s = time.monotonic() + timeout_s
+        if filtering_proxy:
+            filtering_proxy.refused.clear()
         try:
             answer = pool.request("GET", opened, headers=headers, preload_content=False)
         except HTTPError as error:
-            _require_not_refused(guard)
+            _require_not_refused(filtering_proxy)
             raise PageUnreachable(f"{address} does not answer.") from error
         try:
             if answer.status == _FORBIDDEN:
-                _require_not_refused(guard)
-            if guard and UNREACHABLE_HEADER in answer.headers:
+                _require_not_refused(filtering_proxy)
+            if filtering_proxy and UNREACHABLE_HEADER in answer.headers:
                 raise PageUnreachable(f"{address} does not answer.")
             data = bytearray()
             while piece := answer.read1(_PIECE_BYTES, decode_content=True):
                 data += piece
                 if time.monotonic() > last_s:
-                    raise PageUnreachable(f"{address} answers too slowly: it took over {patience_s:g} s.")
+                    raise PageUnreachable(f"{address} answers too slowly: it took over {timeout_s:g} s.")
                 if len(data) > MOST_FETCHED_BYTES:
                     raise ListError(
                         f"{address} is over {MOST_FETCHED_BYTES // 1_000_000} MB.", code="list_too_large"
@@ -88,9 +88,9 @@ def fetcher(*, guard: Guard | None = None, patience_s: float = _PATIENCE_S) -> F
     return fetch
 
 
-def _require_not_refused(guard: Guard | None) -> None:
-    if guard and guard.refused:
-        raise private_address(sorted(guard.refused)[0])
+def _require_not_refused(filtering_proxy: FilteringProxy | None) -> None:
+    if filtering_proxy and filtering_proxy.refused:
+        raise private_address(sorted(filtering_proxy.refused)[0])
 
 
 def _by_loopback(address: str) -> tuple[str, dict[str, str]]:

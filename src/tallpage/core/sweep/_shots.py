@@ -12,7 +12,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any, Self
 
-from tallpage.core.capture import BrowserKeeper, PageRequest
+from tallpage.core.capture import BrowserPool, PageRequest
 from tallpage.core.cut import Cut
 from tallpage.core.errors import TallPageError
 from tallpage.core.files import write_whole
@@ -96,7 +96,7 @@ def take_shot(shot: Shot, folder: Path) -> Outcome:
     shutil.rmtree(scratch, ignore_errors=True)
     try:
         scratch.mkdir()
-        manifest, report = _keeper().take(shot.request, scratch)
+        manifest, report = _browser_pool().take(shot.request, scratch)
         files = tuple(_files(shot, scratch, manifest, folder))
     except TallPageError as error:
         return Outcome(key=shot.key, taken_at=now, error=f"{error.sentence} {error.hint}".strip())
@@ -115,8 +115,8 @@ def take_shot(shot: Shot, folder: Path) -> Outcome:
 
 
 @cache
-def _keeper() -> BrowserKeeper:
-    return BrowserKeeper()
+def _browser_pool() -> BrowserPool:
+    return BrowserPool()
 
 
 def _files(shot: Shot, scratch: Path, manifest: StripManifest, folder: Path) -> Iterator[ShotFile]:

@@ -22,7 +22,7 @@ from tallpage.core.sweep._pasted import looks_like_address
 
 _MOST_FILES = 200
 _MOST_DEPTH = 4
-_PATIENCE_S = 120
+_TIMEOUT_S = 120
 _GZIP_START = b"\x1f\x8b"
 _WRONG = "list_not_a_sitemap"
 
@@ -36,11 +36,11 @@ class Sitemap:
     problems: tuple[str, ...]
 
 
-def read_sitemap(address: str, fetch: Fetch, *, patience_s: float = _PATIENCE_S) -> Sitemap:
+def read_sitemap(address: str, fetch: Fetch, *, timeout_s: float = _TIMEOUT_S) -> Sitemap:
     """Read a sitemap, or an index of sitemaps, each file once, down to four levels.
 
     What is wrong with a file further down is a problem of the result, as is what was not begun
-    within ``patience_s``.
+    within ``timeout_s``.
 
     Raises:
         ListError: the first file is not a sitemap.
@@ -51,10 +51,10 @@ def read_sitemap(address: str, fetch: Fetch, *, patience_s: float = _PATIENCE_S)
     found: list[Found] = []
     problems: list[str] = []
     files = 0
-    last_s = time.monotonic() + patience_s
+    last_s = time.monotonic() + timeout_s
     while queue and len(found) < MOST_PAGES:
         if files and time.monotonic() > last_s:
-            problems.append(f"{len(queue)} more files were not read: it took over {patience_s:g} s.")
+            problems.append(f"{len(queue)} more files were not read: it took over {timeout_s:g} s.")
             break
         current, depth = queue.popleft()
         files += 1

@@ -13,7 +13,7 @@ def this_process() -> str:
     return f"{socket.gethostname()}:{os.getpid()}:{psutil.Process().create_time():.2f}"
 
 
-def surely_gone(owner: str) -> bool:
+def is_dead(owner: str) -> bool:
     """Whether the owner ran on this machine and has ended. False when that cannot be known."""
     host, _, rest = owner.rpartition(":")
     host, _, process_id = host.rpartition(":")

@@ -14,7 +14,7 @@ from django_q.tasks import async_task
 from tallpage.server.jobs.models import Job
 
 Cluster = Literal["pages", "files"]
-Wish = Literal["go_on", "stop", "keep"]
+StopMode = Literal["go_on", "stop", "keep"]
 """What the person wants of work under way: ``keep`` is to stop, with what there is."""
 
 
@@ -28,7 +28,7 @@ class Work:
 
     ``keep`` runs in the transaction that marks the job done, and only if the job is still ours:
     so however often a job is run, its result is kept once. ``discard`` clears up otherwise.
-    ``keep_early`` stores what :meth:`Signals.give_early` was given meanwhile.
+    ``keep_early`` stores what :meth:`Signals.publish_preview` was given meanwhile.
     """
 
     run: Callable[[Signals], Any]
@@ -44,7 +44,7 @@ class Signals:
         self.stage = ""
         self.done = 0
         self.expected = 0
-        self.wish: Wish = "go_on"
+        self.wish: StopMode = "go_on"
         self.told: dict[str, Any] | None = told
         self.can_make_way = False
         """Whether what a person waits for first has been told, so that others may come first now."""
@@ -65,7 +65,7 @@ class Signals:
         self.told = {**(self.told or {}), **more}
         self.news.set()
 
-    def give_early(self, result: Any) -> None:
+    def publish_preview(self, result: Any) -> None:
         """Hand over something that is of use before the work is done."""
         self._early = result
         self.news.set()

@@ -8,7 +8,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from tallpage.server.jobs.models import Job
-from tallpage.server.jobs.owner import surely_gone
+from tallpage.server.jobs.owner import is_dead
 from tallpage.server.jobs.queue import Cluster, hand_over, kinds_on
 
 SILENT_AFTER = timedelta(seconds=60)
@@ -23,7 +23,7 @@ def recover_abandoned() -> int:
     recovered = 0
     for job in Job.objects.filter(state=Job.State.RUNNING):
         silent = job.heartbeat_at is None or job.heartbeat_at < timezone.now() - SILENT_AFTER
-        if not (silent or surely_gone(job.owner)):
+        if not (silent or is_dead(job.owner)):
             continue
         with transaction.atomic():
             ours = Job.objects.filter(pk=job.pk, owner=job.owner, state=Job.State.RUNNING).update(

@@ -20,7 +20,7 @@ from tallpage.server.database import once_it_can_be_written, refusal_of
 from tallpage.server.jobs.idling import IdleTimer
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import this_process
-from tallpage.server.jobs.queue import MadeWay, Signals, Wish, Work, hand_over, prepare
+from tallpage.server.jobs.queue import MadeWay, Signals, StopMode, Work, hand_over, prepare
 from tallpage.server.jobs.turns import is_to_make_way, next_in_turn
 
 _log = logging.getLogger(__name__)
@@ -151,7 +151,7 @@ def _wait(
     return future.result()
 
 
-def _beat(job: Job, owner: str, signals: Signals) -> Wish:
+def _beat(job: Job, owner: str, signals: Signals) -> StopMode:
     """Write progress, and hear what is wanted; a job that is not ours any more is to stop."""
     ours = Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING, stop_requested=False)
     progress = {

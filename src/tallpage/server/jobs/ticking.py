@@ -12,7 +12,7 @@ Tick = Callable[[], bool]
 _TICKS: dict[Cluster, list[Tick]] = {"pages": [], "files": []}
 
 
-def every_moment(cluster: Cluster, tick: Tick) -> None:
+def register_periodic(cluster: Cluster, tick: Tick) -> None:
     """Have the supervisor of ``cluster`` call ``tick``: about twice a second while that has something to do
     again soon, else every few seconds and whenever :func:`wake` is called.
 

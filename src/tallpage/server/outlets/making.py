@@ -40,7 +40,7 @@ from tallpage.server.outlets.models import Output, OutputFile, choice_from_json,
 from tallpage.server.storage import new_key, view_file
 
 KIND = "fit_output"
-GiveEarly = Callable[[Candidate | None, tuple[Advice, ...]], None]
+PublishPreview = Callable[[Candidate | None, tuple[Advice, ...]], None]
 """Hands over the best file so far, and what would help as far as it is known."""
 WORST_PLACES = 8
 _SO_FAR = "The best so far: the search has not come to its end."
@@ -87,14 +87,14 @@ def prepare(job: Job) -> Work:
             stop_if_asked()
             # A good file of these very pixels is not replaced by a hasty one, unless that is what it is.
             is_good = bool(output.files.all()) and output.drawn_key == key and not job.made_way
-            give = give_early(signals, leaf) if len(leaves) == 1 and not is_good else None
+            give = publish_preview(signals, leaf) if len(leaves) == 1 and not is_good else None
             watch = _Telling(signals, give, wanted_looks)
             here_and_there = rendering.draw(leaf, access="random")
             foretell_order(here_and_there, order, memory=_memory(), watch=watch)
             made.append(_make(rendering, leaf, order, stop_if_asked, written, watch))
         return made
 
-    def give_early(signals: Signals, leaf: Leaf) -> GiveEarly:
+    def publish_preview(signals: Signals, leaf: Leaf) -> PublishPreview:
         key_of_best: dict[int, str] = {}
 
         def give(best: Candidate | None, advice: tuple[Advice, ...]) -> None:
@@ -104,7 +104,7 @@ def prepare(job: Job) -> Work:
                 key_of_best[id(best)] = _written(best, written)
             early_key = key_of_best[id(best)] if best else ""
             tradeoffs = output.tradeoffs
-            signals.give_early([_Made(leaf, result, early_key, why=_SO_FAR, tradeoffs=tradeoffs)])
+            signals.publish_preview([_Made(leaf, result, early_key, why=_SO_FAR, tradeoffs=tradeoffs)])
 
         return give
 
@@ -169,7 +169,7 @@ def _make(
 class _Telling(FitWatch):
     """Passes on what is heard of a fit: to the job's row, and files and advice to the output's."""
 
-    def __init__(self, signals: Signals, give: GiveEarly | None, wanted_looks: float) -> None:
+    def __init__(self, signals: Signals, give: PublishPreview | None, wanted_looks: float) -> None:
         self._signals = signals
         self._wanted_looks = wanted_looks
         self._give = give

@@ -16,7 +16,7 @@ from tallpage.core.errors import FrameError
 from tallpage.core.naming import cut_file_name
 from tallpage.core.page_map import PageMap
 from tallpage.server.jobs.queue import enqueue, request_stop
-from tallpage.server.shelf import clearing, views
+from tallpage.server.shelf import purge, views
 from tallpage.server.shelf.cutting import change_cut, start_cut
 from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.models import Capture, Cut
@@ -72,19 +72,19 @@ def list_captures(
 @router.get("/captures/deleted", response=DeletedOut, operation_id="list_deleted")
 def list_deleted(request: HttpRequest) -> dict[str, object]:
     """Captures that were deleted and can be put back; the latest 200 of them are told one by one."""
-    found = clearing.deleted()
+    found = purge.deleted()
     return {
         "captures": found.select_related("job")[:_MOST_AT_ONCE],
         "total": found.count(),
         "bytes": found.aggregate(total=Sum("bytes"))["total"] or 0,
-        "kept_days": clearing.KEPT_FOR.days,
+        "kept_days": purge.KEPT_FOR.days,
     }
 
 
 @router.delete("/captures/deleted", response={204: None}, operation_id="clear_deleted")
 def clear_deleted(request: HttpRequest) -> Status[None]:
     """Clear all deleted captures from the disk, for good."""
-    clearing.clear_all()
+    purge.clear_all()
     return Status(204, None)
 
 
@@ -128,7 +128,7 @@ def delete_capture(request: HttpRequest, capture_id: int) -> Status[None]:
 @router.post("/captures/{capture_id}/restore", response=CaptureOut, operation_id="restore_capture")
 def restore_capture(request: HttpRequest, capture_id: int) -> Capture:
     """Put a deleted capture back."""
-    clearing.deleted().filter(pk=capture_id).update(deleted_at=None)
+    purge.deleted().filter(pk=capture_id).update(deleted_at=None)
     return _capture(capture_id)
 
 

@@ -13,10 +13,10 @@ class ShelfConfig(AppConfig):
         """Say how captures are taken and pictures taken in, and have deleted ones cleared in the end."""
         from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
-        from tallpage.server.jobs.ticking import every_moment
-        from tallpage.server.shelf import clearing, importing, taking
+        from tallpage.server.jobs.ticking import register_periodic
+        from tallpage.server.shelf import importing, purge, taking
 
         when_idle(taking.close_browser)
         register_kind(taking.KIND, "pages", taking.prepare)
         register_kind(importing.KIND, "files", importing.prepare)
-        every_moment("files", clearing.clear_due)
+        register_periodic("files", purge.clear_due)

@@ -14,12 +14,12 @@ from tallpage.core.capture import (
     Hanging,
     PageRequest,
     PageWidth,
-    Patience,
     Scheme,
     Screen,
     SignIn,
     Step,
     StepKind,
+    Timeouts,
     Why,
 )
 from tallpage.core.cut import Cut, Fold, Frame
@@ -107,7 +107,7 @@ class TakeSettings(Schema):
             steps=tuple(Step(**step.model_dump()) for step in self.steps),
             leave_out=tuple(self.leave_out),
             sign_in=sign_in,
-            patience=Patience().busy_for(self.busy_s),
+            timeouts=Timeouts().busy_for(self.busy_s),
             **plain,
         )
 

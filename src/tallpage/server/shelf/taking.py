@@ -13,8 +13,8 @@ from django.utils import timezone
 
 from tallpage.core import cut as core_cut
 from tallpage.core.capture import (
-    BrowserKeeper,
-    Guard,
+    BrowserPool,
+    FilteringProxy,
     PageReport,
     PageRequest,
     Progress,
@@ -123,26 +123,28 @@ def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:
     def on_progress(progress: Progress) -> None:
         signals.report(progress.stage, progress.done, progress.expected)
 
-    manifest, report = _keeper().take(request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish)
+    manifest, report = _browser_pool().take(
+        request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish
+    )
     write_whole(folder / "report.json", _as_text(report))
     return manifest, report
 
 
 @cache
-def _keeper_of(_process_id: int) -> BrowserKeeper:
+def _keeper_of(_process_id: int) -> BrowserPool:
     if server_settings.ALLOW_PRIVATE:
-        return BrowserKeeper()
-    return BrowserKeeper(Guard(server_settings.PRIVATE_HOSTS.allows).__enter__())
+        return BrowserPool()
+    return BrowserPool(FilteringProxy(server_settings.PRIVATE_HOSTS.allows).__enter__())
 
 
-def _keeper() -> BrowserKeeper:
-    """This process's keeper; a forked process must not use its parent's."""
+def _browser_pool() -> BrowserPool:
+    """This process's pool; a forked process must not use its parent's."""
     return _keeper_of(os.getpid())
 
 
 def close_browser() -> None:
     """End this process's browser; the next page starts another."""
-    _keeper().close()
+    _browser_pool().close()
 
 
 def _store(capture_id: int, folder: Path, manifest: StripManifest, report: PageReport) -> None:

@@ -6,8 +6,8 @@ from typing import Any
 from urllib.parse import urlsplit
 
 from tallpage.core.capture import BasicSignIn, FormSignIn, SignIn, StateSignIn, normalise_address, read_state
+from tallpage.server.signins.encryption import seal, unseal
 from tallpage.server.signins.models import SavedSignIn
-from tallpage.server.signins.sealing import seal, unseal
 
 
 def host_key(address: str) -> str:

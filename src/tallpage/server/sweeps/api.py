@@ -10,7 +10,7 @@ from ninja import File, Form, Router, Status, UploadedFile
 
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
-from tallpage.server.sweeps import deleting, listing, placing, planning, saving, scheduling
+from tallpage.server.sweeps import deleting, export_folder, listing, planning, saving, scheduling
 from tallpage.server.sweeps.models import Look, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
     ChangeOut,
@@ -33,7 +33,7 @@ from tallpage.server.sweeps.schemas import (
     TimesOut,
     WishIn,
 )
-from tallpage.server.sweeps.telling import Filter, count, pages_of, rows_of
+from tallpage.server.sweeps.statistics import Filter, count, pages_of, rows_of
 
 router = Router(tags=["sweeps"])
 _MOST_ROWS = 200
@@ -141,7 +141,7 @@ def sweep_rows(
 @router.post("/sweeps/{sweep_id}/wish", response=SweepOut, operation_id="set_wish")
 def set_wish(request: HttpRequest, sweep_id: int, payload: WishIn) -> SweepOut:
     """Pause, go on, or stop."""
-    return _out(planning.set_wish(_sweep(sweep_id), Sweep.Wish(payload.wish)))
+    return _out(planning.set_wish(_sweep(sweep_id), Sweep.StopMode(payload.wish)))
 
 
 @router.post("/sweeps/{sweep_id}/again", response={201: SweepOut}, operation_id="sweep_again")
@@ -194,7 +194,7 @@ def retake_shots(request: HttpRequest, sweep_id: int, payload: RetakeIn) -> Stat
 @router.post("/sweeps/{sweep_id}/folder", response={202: SweepOut}, operation_id="save_sweep")
 def save_sweep(request: HttpRequest, sweep_id: int, payload: SavingIn) -> Status[SweepOut]:
     """Save everything that was taken into a folder of the server."""
-    placing.order_saving(_sweep(sweep_id), payload.folder, only_kept=payload.only_kept)
+    export_folder.order_saving(_sweep(sweep_id), payload.folder, only_kept=payload.only_kept)
     return Status(202, _out(_sweep(sweep_id)))
 
 

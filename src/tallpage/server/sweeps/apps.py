@@ -14,17 +14,17 @@ class SweepsConfig(AppConfig):
         from django.db.models.signals import post_save, pre_delete
 
         from tallpage.server.jobs.queue import register_kind
-        from tallpage.server.jobs.ticking import every_moment
+        from tallpage.server.jobs.ticking import register_periodic
         from tallpage.server.shelf.models import Capture
-        from tallpage.server.sweeps import deleting, looking, placing, scheduling
-        from tallpage.server.sweeps.feeding import feed_all, wake_feeding
+        from tallpage.server.sweeps import deleting, export_folder, looking, scheduling
+        from tallpage.server.sweeps.dispatch import feed_all, wake_feeding
         from tallpage.server.sweeps.models import Sweep
 
         register_kind(looking.KIND, "files", looking.prepare)
         register_kind(scheduling.KIND, "files", scheduling.prepare)
-        register_kind(placing.KIND, "files", placing.prepare)
+        register_kind(export_folder.KIND, "files", export_folder.prepare)
         # Without its capture a shot would count as waiting, and be taken anew.
         pre_delete.connect(deleting.drop_shot_of, sender=Capture)
         post_save.connect(wake_feeding, sender=Sweep)
-        every_moment("pages", feed_all)
-        every_moment("files", scheduling.start_due)
+        register_periodic("pages", feed_all)
+        register_periodic("files", scheduling.start_due)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from django.conf import settings
 
-from tallpage.core.capture import Guard, PrivateHosts, normalise_address, require_public
+from tallpage.core.capture import FilteringProxy, PrivateHosts, normalise_address, require_public
 from tallpage.core.errors import ListError
 from tallpage.core.sweep import (
     Column,
@@ -129,9 +129,9 @@ def _too_long(name: str) -> ListError:
 
 @contextmanager
 def _allowed_fetch(allowed: PrivateHosts | None) -> Iterator[Fetch]:
-    """Fetching as this server may: on one's own machine anything, else past the guard only."""
+    """Fetching as this server may: on one's own machine anything, else past the filtering proxy only."""
     if allowed is None:
         yield fetcher()
         return
-    with Guard(allowed.allows) as guard:
-        yield fetcher(guard=guard)
+    with FilteringProxy(allowed.allows) as filtering_proxy:
+        yield fetcher(filtering_proxy=filtering_proxy)

@@ -19,7 +19,7 @@ _NAME_CHARS = 120
 class Sweep(models.Model):
     """Pages × screens, and how they are taken. What has become of them is told by its shots."""
 
-    class Wish(models.TextChoices):
+    class StopMode(models.TextChoices):
         """What the person wants of it."""
 
         GO_ON = "go_on"
@@ -27,7 +27,7 @@ class Sweep(models.Model):
         STOP = "stop"
 
     name = models.CharField(max_length=_NAME_CHARS)
-    wish = models.CharField(max_length=8, choices=Wish.choices, default=Wish.GO_ON)
+    wish = models.CharField(max_length=8, choices=StopMode.choices, default=StopMode.GO_ON)
     screens = models.JSONField(help_text="[{width_px, height_px, scale, touch}]")
     settings = models.JSONField(default=dict, help_text="how every page is taken")
     pattern = models.CharField(max_length=300, default=DEFAULT_PATTERN)

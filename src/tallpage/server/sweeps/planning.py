@@ -15,7 +15,7 @@ from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Slot
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.schemas import TakeSettings
-from tallpage.server.sweeps.feeding import wake_feeding
+from tallpage.server.sweeps.dispatch import wake_feeding
 from tallpage.server.sweeps.models import FAILED, Look, Schedule, Shot, Sweep, SweepPage, plain_screen
 
 _MOST_SCREENS = 6
@@ -95,13 +95,13 @@ def _row(sweep: Sweep, number: int, page: ListedPage, *, gone: bool = False) -> 
     )
 
 
-def set_wish(sweep: Sweep, wish: Sweep.Wish) -> Sweep:
+def set_wish(sweep: Sweep, wish: Sweep.StopMode) -> Sweep:
     """Pause, go on or stop. What is under way comes to its end when pausing, and is ended by a stop."""
     with transaction.atomic():
         sweep.wish = wish
         sweep.finished_at = None
         sweep.save(update_fields=["wish", "finished_at"])
-        if wish == Sweep.Wish.STOP:
+        if wish == Sweep.StopMode.STOP:
             for shot in sweep.shots.under_way().select_related("capture__job"):
                 if shot.capture:
                     request_stop(shot.capture.job)
@@ -182,7 +182,7 @@ def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings |
             shot.settings = changed.model_dump() if changed else shot.settings
             shot.save()
         if ready:
-            wish = Sweep.Wish.GO_ON if ended else sweep.wish
+            wish = Sweep.StopMode.GO_ON if ended else sweep.wish
             Sweep.objects.filter(pk=sweep.pk).update(finished_at=None, wish=wish)
             wake_feeding()
     return len(ready)

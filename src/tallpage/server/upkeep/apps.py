@@ -11,7 +11,7 @@ class UpkeepConfig(AppConfig):
 
     def ready(self) -> None:
         """Have the worker of files look after the data folder."""
-        from tallpage.server.jobs.ticking import every_moment
+        from tallpage.server.jobs.ticking import register_periodic
         from tallpage.server.upkeep import tidying
 
-        every_moment("files", tidying.look_after)
+        register_periodic("files", tidying.look_after)

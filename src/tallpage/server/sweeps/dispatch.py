@@ -33,12 +33,16 @@ def feed_all() -> bool:
     """Order what may be taken now, of every sweep that goes on; whether there is one. Short: a few rows."""
     goes_on = False
     for sweep in Sweep.objects.filter(finished_at=None):
-        if sweep.wish == Sweep.Wish.PAUSE and not sweep.shots.under_way().exists() and not _arrived(sweep):
+        if (
+            sweep.wish == Sweep.StopMode.PAUSE
+            and not sweep.shots.under_way().exists()
+            and not _arrived(sweep)
+        ):
             continue  # nothing to write: whoever else writes need not wait
         goes_on = True
         with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
             sweep.refresh_from_db()
-            if sweep.wish == Sweep.Wish.GO_ON:
+            if sweep.wish == Sweep.StopMode.GO_ON:
                 _order_next(sweep)
             _follow_up(sweep)
             _finish(sweep)
@@ -104,6 +108,6 @@ def _follow_up(sweep: Sweep) -> None:
 
 
 def _finish(sweep: Sweep) -> None:
-    going = sweep.wish != Sweep.Wish.STOP and sweep.shots.waiting().exists()
+    going = sweep.wish != Sweep.StopMode.STOP and sweep.shots.waiting().exists()
     if not going and not sweep.shots.under_way().exists() and not _arrived(sweep):
         Sweep.objects.filter(pk=sweep.pk).update(finished_at=timezone.now())

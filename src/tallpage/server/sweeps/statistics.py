@@ -74,7 +74,7 @@ def count(sweep: Sweep) -> CountOut:
         over_limit = sweep.shots.filter(_BY_FILTER["over_limit"]).distinct().count()
     same = sweep.shots.filter(_same(sweep)).count()
     gone = sweep.pages.filter(gone=True).count()
-    left = found["n_under_way"] + (0 if sweep.wish == Sweep.Wish.STOP else found["n_waiting"])
+    left = found["n_under_way"] + (0 if sweep.wish == Sweep.StopMode.STOP else found["n_waiting"])
     going = sweep.finished_at is None
     pace = _a_minute(sweep) if going else None
     return CountOut(

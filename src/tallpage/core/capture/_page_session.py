@@ -13,10 +13,10 @@ from urllib.parse import urlsplit
 
 from tallpage.core.capture._address import private_address
 from tallpage.core.capture._faults import INTERRUPTED, page_fault, wants_sign_in
-from tallpage.core.capture._guard import UNREACHABLE_HEADER, Guard
+from tallpage.core.capture._filtering_proxy import UNREACHABLE_HEADER, FilteringProxy
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture._target import words_of
-from tallpage.core.capture._watch import ending_after
+from tallpage.core.capture._watch import watchdog
 from tallpage.core.errors import AddressError, PageError, PageUnreachable
 from tallpage.core.geometry import Box
 
@@ -30,7 +30,7 @@ _AFTER_INTERRUPTION_MS = (50, 200, 800)
 _REFUSED_STATUS, _WANTS_SIGN_IN_STATUS = 403, 401
 
 
-class PageDoor:
+class PageSession:
     """One open page: what a capture does with it, and nothing more."""
 
     def __init__(
@@ -39,14 +39,14 @@ class PageDoor:
         session: CDPSession,
         request: PageRequest,
         *,
-        guard: Guard | None,
+        filtering_proxy: FilteringProxy | None,
         hang_up: Callable[[], None],
     ) -> None:
         self._page = page
         self._session = session
         self._screen = request.screen
-        self._operation_ms = request.patience.operation_ms
-        self._guard = guard
+        self._operation_ms = request.timeouts.operation_ms
+        self._filtering_proxy = filtering_proxy
         self._hang_up = hang_up
         self._left_px = 0
         self._frames = [page.main_frame]
@@ -108,7 +108,7 @@ class PageDoor:
         self.missing.clear()
         self.address = _opened(address, self._page.url)
         # These answers are errors of the network to one Chromium, and pages to another.
-        if self._guard is not None and UNREACHABLE_HEADER in response.headers:
+        if self._filtering_proxy is not None and UNREACHABLE_HEADER in response.headers:
             host = urlsplit(self._page.url).netloc
             raise PageUnreachable(f"{host} refused the connection or cannot be reached.", code="page_refused")
         if response.status == _REFUSED_STATUS and urlsplit(self._page.url).hostname in self.refused_hosts:
@@ -139,7 +139,7 @@ class PageDoor:
     @property
     def refused_hosts(self) -> list[str]:
         """Hosts on private networks that the page asked for and did not get."""
-        return sorted(self._guard.refused) if self._guard else []
+        return sorted(self._filtering_proxy.refused) if self._filtering_proxy else []
 
     def state(self) -> Any:
         """Cookies and stored values that the visit has been given, for another visit."""
@@ -364,7 +364,7 @@ class PageDoor:
     @contextmanager
     def _answering_within(self, timeout_ms: float) -> Iterator[None]:
         """End the browser when the page hangs: nothing inside a busy page can be waited for otherwise."""
-        with ending_after(timeout_ms, self._hang_up) as hung:
+        with watchdog(timeout_ms, self._hang_up) as hung:
             try:
                 with translated(self.address):
                     yield

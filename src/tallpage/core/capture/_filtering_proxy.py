@@ -2,7 +2,7 @@
 
 A browser that opens strangers' pages for strangers must not open its own network to them: not by an
 address, not by a redirect, not by a picture in a page, and not by a name that answers differently
-between look-up and use. So the browser connects nowhere itself. The guard looks each name up once,
+between look-up and use. So the browser connects nowhere itself. The filtering proxy looks each name up once,
 checks every address it stands for, and connects to the very address it checked.
 """
 
@@ -102,7 +102,7 @@ class PrivateHosts:
         )
 
 
-class Guard:
+class FilteringProxy:
     """The proxy while it runs; ``refused`` names the hosts that were asked for and not opened."""
 
     def __init__(self, allows: Allows = PrivateHosts().allows) -> None:
@@ -112,7 +112,9 @@ class Guard:
 
     def __enter__(self) -> Self:
         serve = {"poll_interval": _END_SEEN_AFTER_SECONDS}
-        threading.Thread(target=self._server.serve_forever, kwargs=serve, name="guard", daemon=True).start()
+        threading.Thread(
+            target=self._server.serve_forever, kwargs=serve, name="filtering_proxy", daemon=True
+        ).start()
         return self
 
     def __exit__(
@@ -143,9 +145,9 @@ class _Server(socketserver.ThreadingTCPServer):
     daemon_threads = True
     allow_reuse_address = True
 
-    def __init__(self, guard: Guard) -> None:
+    def __init__(self, filtering_proxy: FilteringProxy) -> None:
         super().__init__(("127.0.0.1", 0), _Passing)
-        self.guard = guard
+        self.filtering_proxy = filtering_proxy
 
 
 class _Passing(socketserver.BaseRequestHandler):
@@ -163,7 +165,7 @@ class _Passing(socketserver.BaseRequestHandler):
                 return
             host, port, forwarded = asked
             try:
-                upstream = self.server.guard.connect(host, port)
+                upstream = self.server.filtering_proxy.connect(host, port)
             except OSError:
                 client.sendall(_UNREACHABLE)
                 return

@@ -11,7 +11,7 @@ LEAST_BUSY_S, MOST_BUSY_S = 60, 300
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Patience:
+class Timeouts:
     """Time limits of one capture, in milliseconds unless the name says otherwise."""
 
     open_ms: int = 30_000

@@ -7,7 +7,7 @@ from pathlib import Path
 import psutil
 import pytest
 
-from tallpage.core.capture import PRESETS, BrowserKeeper, PageRequest, Patience
+from tallpage.core.capture import PRESETS, BrowserPool, PageRequest, Timeouts
 
 PARTS = {"driver": "run-driver", "browser": "--headless", "zygote": "--type=zygote"}
 """What their command lines hold."""
@@ -39,15 +39,15 @@ def test_a_browser_that_loses_a_part_of_itself_is_replaced(part: str, site: str,
         assert ours
         _kill(ours)
 
-    def take(keeper: BrowserKeeper, number: int, *, kill_under_way: bool) -> int:
+    def take(pool: BrowserPool, number: int, *, kill_under_way: bool) -> int:
         folder = tmp_path / str(number)
         folder.mkdir()
         left = [kill_ours] if kill_under_way else []
-        manifest, _ = keeper.take(
+        manifest, _ = pool.take(
             PageRequest(
                 address=f"{site}/notices/{number}",
                 screen=PRESETS["desk"],
-                patience=Patience(open_ms=5_000),
+                timeouts=Timeouts(open_ms=5_000),
             ),
             folder,
             on_progress=lambda _: left.pop()() if left else None,
@@ -55,16 +55,16 @@ def test_a_browser_that_loses_a_part_of_itself_is_replaced(part: str, site: str,
         return manifest.height_px
 
     def take_some() -> list[int]:
-        keeper = BrowserKeeper()
+        pool = BrowserPool()
         try:
             heights_px = []
             for number in range(3):
-                heights_px.append(take(keeper, number, kill_under_way=number % 2 == 0))
+                heights_px.append(take(pool, number, kill_under_way=number % 2 == 0))
                 if number % 2:
                     kill_ours()
             return heights_px
         finally:
-            keeper.close()
+            pool.close()
 
     with ThreadPoolExecutor(max_workers=1) as thread:
         assert all(height_px > 500 for height_px in thread.submit(take_some).result(timeout=120))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from tallpage.core.capture._browser import Browser
-from tallpage.core.capture._guard import Guard
+from tallpage.core.capture._filtering_proxy import FilteringProxy
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskWish, OnProgress, PageRequest
 from tallpage.core.capture._take import take_page
@@ -21,11 +21,11 @@ _MAY_BE_DYING = ("page_is_file", "page_failed")
 _DYING_S = 0.5
 
 
-class BrowserKeeper:
-    """Belongs to the thread that takes its first page. With a ``guard``, which runs already, behind it."""
+class BrowserPool:
+    """Belongs to the thread that takes its first page; behind a ``filtering_proxy`` that runs already."""
 
-    def __init__(self, guard: Guard | None = None) -> None:
-        self._guard = guard
+    def __init__(self, filtering_proxy: FilteringProxy | None = None) -> None:
+        self._filtering_proxy = filtering_proxy
         self._browser: Browser | None = None
         self._pages = 0
 
@@ -79,7 +79,7 @@ class BrowserKeeper:
         if self._browser is not None and (not self._browser.is_alive or self._pages >= _PAGES_PER_BROWSER):
             self.close()
         if self._browser is None:
-            self._browser = Browser(guard=self._guard).__enter__()
+            self._browser = Browser(filtering_proxy=self._filtering_proxy).__enter__()
             self._pages = 0
         self._pages += 1
         return self._browser

@@ -12,20 +12,20 @@ from hypothesis import strategies as st
 from tallpage.core.capture import (
     PRESETS,
     Browser,
-    Guard,
+    FilteringProxy,
     PageReport,
     PageRequest,
-    Patience,
     PrivateHosts,
+    Timeouts,
     require_public,
     take_page,
 )
-from tallpage.core.capture._guard import is_public
+from tallpage.core.capture._filtering_proxy import is_public
 from tallpage.core.errors import AddressError, PageUnreachable
 from tests.core.capture.kinds import Kind, page, places, sections
 from tests.core.capture.kinds_server import KindsServer
 
-HASTY = Patience(load_ms=2_000, quiet_ms=1_000)
+HASTY = Timeouts(load_ms=2_000, quiet_ms=1_000)
 ELSEWHERE = "127.0.0.2"
 """Plays the private network; 127.0.0.1 plays the public one."""
 
@@ -40,15 +40,15 @@ def server() -> Iterator[KindsServer]:
 
 
 @pytest.fixture
-def guard() -> Iterator[Guard]:
-    with Guard(allows=lambda _, address: address == "127.0.0.1") as running:
+def filtering_proxy() -> Iterator[FilteringProxy]:
+    with FilteringProxy(allows=lambda _, address: address == "127.0.0.1") as running:
         yield running
 
 
-def _take(guard: Guard, address: str, folder: Path) -> PageReport:
+def _take(filtering_proxy: FilteringProxy, address: str, folder: Path) -> PageReport:
     def run() -> PageReport:
-        with Browser(guard=guard) as browser:
-            request = PageRequest(address=address, screen=PRESETS["desk"], patience=HASTY)
+        with Browser(filtering_proxy=filtering_proxy) as browser:
+            request = PageRequest(address=address, screen=PRESETS["desk"], timeouts=HASTY)
             return take_page(browser, request, folder)[1]
 
     with ThreadPoolExecutor(max_workers=1) as thread:
@@ -56,39 +56,41 @@ def _take(guard: Guard, address: str, folder: Path) -> PageReport:
 
 
 def test_an_allowed_page_comes_through_and_what_it_wants_from_elsewhere_does_not(
-    server: KindsServer, guard: Guard, tmp_path: Path
+    server: KindsServer, filtering_proxy: FilteringProxy, tmp_path: Path
 ) -> None:
     elsewhere = f"http://{ELSEWHERE}:{server.server_port}/mark/9.png?after=0"
     html = page(sections(3) + f'<img width=80 height=8 src="{elsewhere}">')
     server.pages["mixed"] = Kind(html=html, expected=places(3))
-    report = _take(guard, f"{server.address}/kind/mixed", tmp_path)
+    report = _take(filtering_proxy, f"{server.address}/kind/mixed", tmp_path)
     assert report.status == 200
-    assert guard.refused == {ELSEWHERE}
+    assert filtering_proxy.refused == {ELSEWHERE}
     assert any(ELSEWHERE in warning for warning in report.warnings)
 
 
 def test_a_redirect_to_a_private_address_is_refused(
-    server: KindsServer, guard: Guard, tmp_path: Path
+    server: KindsServer, filtering_proxy: FilteringProxy, tmp_path: Path
 ) -> None:
     with pytest.raises(AddressError) as refused:
-        _take(guard, f"{server.address}/to/http://{ELSEWHERE}:{server.server_port}/error", tmp_path)
+        _take(filtering_proxy, f"{server.address}/to/http://{ELSEWHERE}:{server.server_port}/error", tmp_path)
     assert refused.value.code == "address_private"
 
 
 def test_a_page_that_cannot_be_reached_through_the_guard_is_said_so(
-    guard: Guard, closed_port: int, tmp_path: Path
+    filtering_proxy: FilteringProxy, closed_port: int, tmp_path: Path
 ) -> None:
     with pytest.raises(PageUnreachable) as refused:
-        _take(guard, f"http://127.0.0.1:{closed_port}/", tmp_path)
+        _take(filtering_proxy, f"http://127.0.0.1:{closed_port}/", tmp_path)
     assert refused.value.code == "page_refused"
 
 
-def test_a_name_is_judged_by_every_address_it_stands_for(guard: Guard, closed_port: int) -> None:
-    assert guard.connect(ELSEWHERE, closed_port) is None
+def test_a_name_is_judged_by_every_address_it_stands_for(
+    filtering_proxy: FilteringProxy, closed_port: int
+) -> None:
+    assert filtering_proxy.connect(ELSEWHERE, closed_port) is None
     with pytest.raises(OSError, match="refused"):
-        guard.connect("127.0.0.1", closed_port)
+        filtering_proxy.connect("127.0.0.1", closed_port)
     with pytest.raises(OSError, match="known"):
-        guard.connect("no-such-host.invalid", 80)
+        filtering_proxy.connect("no-such-host.invalid", 80)
 
 
 def test_a_name_that_changes_its_answer_between_look_up_and_use_does_not_get_through(
@@ -105,7 +107,7 @@ def test_a_name_that_changes_its_answer_between_look_up_and_use_does_not_get_thr
     monkeypatch.setattr(socket, "getaddrinfo", changing)
     address = f"http://changing.example:{server.server_port}/error"
     require_public(address, PrivateHosts())
-    with Guard() as running, pytest.raises(AddressError) as refused:
+    with FilteringProxy() as running, pytest.raises(AddressError) as refused:
         _take(running, address, tmp_path)
     assert refused.value.code == "address_private"
     assert len(asked) > 1
@@ -140,7 +142,7 @@ def test_public_addresses_are_told_from_all_others(address: str, public: bool) -
 
 @given(st.binary(max_size=200))
 def test_whatever_is_said_to_the_guard_it_answers_and_goes_on(said: bytes) -> None:
-    with Guard(allows=lambda *_: False) as running:
+    with FilteringProxy(allows=lambda *_: False) as running:
         host, port = "127.0.0.1", int(running.address.rpartition(":")[2])
         with socket.create_connection((host, port), timeout=5) as client:
             client.sendall(said + b"\r\n\r\n")
