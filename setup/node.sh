@@ -11,6 +11,8 @@ process.exit(major > 22 || (major === 22 && minor >= 12) || (major === 20 && min
 }
 
 mkdir -p .venv/node
+# Where our own links are on the path already, they are not what is to be linked to.
+PATH=$(printf %s "$PATH" | tr : '\n' | grep -vxF "$PWD/.venv/node" | paste -sd :)
 if command -v node >/dev/null 2>&1 && command -v npm >/dev/null 2>&1 && new_enough node; then
     ln -sf "$(command -v node)" .venv/node/node
     ln -sf "$(command -v npm)" .venv/node/npm

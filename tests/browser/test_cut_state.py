@@ -97,6 +97,7 @@ def test_two_windows_that_change_the_same_thing_are_asked_and_neither_is_lost(
     person.type_number("width_px", 500)
     person.see_text("Another window changed the same part of this cut")
     person.see_frame(0, 0, 500, 1_500)
+    assert "600 × 400 px" in person.see("[data-other-frame]").text
     person.click(choice)
     person.see_frame(*chosen)
     person.until(lambda _: person.stored_frame(picture_id) == chosen)

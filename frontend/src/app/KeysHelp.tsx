@@ -30,9 +30,9 @@ export function KeysHelp({ open, onClose }: { open: boolean; onClose: () => void
             Close
           </button>
         </div>
-        <div className="grid gap-x-10 gap-y-5 sm:grid-cols-2">
+        <div className="gap-x-10 sm:columns-2">
           {helpGroups().map((group) => (
-            <section key={group.name}>
+            <section key={group.name} className="mb-5 break-inside-avoid">
               <h3 className="mb-1 text-sm font-semibold text-info">{group.name}</h3>
               <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
                 {group.rows.map((row) => (

@@ -5,6 +5,7 @@ import type { Strip } from "../api/types";
 import { BreakLines } from "./BreakLines";
 import { CropLayer } from "./CropLayer";
 import { FoldLayer } from "./FoldLayer";
+import { OtherFrame } from "./OtherFrame";
 import { useBench } from "./benchContext";
 import { useView } from "./useView";
 import type { Viewport } from "./useViewport";
@@ -65,6 +66,7 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
           })}
           {page && <CropLayer page={page} scroller={scroller} zoom={zoom} />}
           <FoldLayer zoom={zoom} />
+          <OtherFrame zoom={zoom} />
           <BreakLines scale={zoom} named />
         </div>
       </div>
