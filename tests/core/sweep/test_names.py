@@ -9,16 +9,21 @@ from pathvalidate import is_valid_filename
 
 from tallpage.core.capture import Screen
 from tallpage.core.errors import ListError
+from tallpage.core.fit import FitOrder
 from tallpage.core.handover import ManifestRow, manifest_csv
+from tallpage.core.render import RenderRules
+from tallpage.core.sizing import Sizing
 from tallpage.core.sweep import (
     FIELDS,
     Named,
     Namer,
     Pace,
     Pattern,
+    SlotOrder,
     Waiting,
     next_up,
 )
+from tallpage.core.sweep._folder import _slot_words
 
 SCREEN = Screen(width_px=390, height_px=844, scale=3)
 
@@ -134,3 +139,14 @@ def test_no_host_is_pressed_and_others_go_on_meanwhile() -> None:
 def test_a_pace_that_is_not_possible_is_refused(at_once: int, pause_s: float) -> None:
     with pytest.raises(ListError, match="not possible"):
         Pace(at_once=at_once, pause_s=pause_s)
+
+
+def test_a_slot_is_told_apart_in_the_words_of_earlier_versions() -> None:
+    # A sweep that was begun by one of them is gone on with: its plan was written down in these words.
+    rules = RenderRules(sizing=Sizing(width_px=720))
+    slot = SlotOrder(name="720px", rules=rules, order=FitOrder(limit_bytes=90_000, formats=("jpeg", "avif")))
+    assert _slot_words(slot) == (
+        "SlotOrder(name='720px', order=FitOrder(sizing=Sizing(way='width', width_px=720, height_px=0, "
+        "percent=0, anchor='start', enlarge=False), limit_bytes=90000, formats=('jpeg', 'avif'), "
+        "fidelity=None, greatest_height_px=None, background=(255, 255, 255), choice=None))"
+    )
