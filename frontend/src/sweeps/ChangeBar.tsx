@@ -1,7 +1,9 @@
 import type { Change } from "../api/types";
 import { counted, formatWhen, percent } from "../parts/figures";
 import { useNow } from "../parts/useNow";
-import type { Side } from "./LargeView";
+
+/** Which of two takes of a page is seen. */
+export type Side = "now" | "before";
 
 interface ChangeBarProps {
   change: Change;

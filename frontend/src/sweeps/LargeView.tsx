@@ -7,7 +7,7 @@ import { type MarkWord, useChange, wordOf } from "../api/sweeps";
 import type { Change, Shot, SweepRow } from "../api/types";
 import { Notices } from "../app/Notices";
 import { formatSize } from "../parts/figures";
-import { ChangeBar } from "./ChangeBar";
+import { ChangeBar, type Side } from "./ChangeBar";
 import { LargePicture, type Marked } from "./LargePicture";
 import { useSwipe } from "./useSwipe";
 
@@ -18,7 +18,6 @@ const MARKS = [
 ] as const;
 
 const MARK_WORDS = { keep: "kept", retake: "to be retaken" } as const;
-export type Side = "now" | "before";
 
 interface LargeViewProps {
   row: SweepRow;

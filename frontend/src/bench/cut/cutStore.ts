@@ -64,6 +64,19 @@ export function createCutStore(
   const store = createStore<CutState>()(() => ({ page, document, preview: null, tool: { kind: "frame" }, ...history }));
   const { getState, setState } = store;
   const forgetGesture = () => (last = { gesture: "", at_ms: -Infinity });
+  /** Take the last step of one list to the other, and the cut along with it. */
+  const walk = (from: keyof CutHistory, to: keyof CutHistory, patches: "back" | "forward") => () => {
+    const state = getState();
+    const step = state[from].at(-1);
+    if (!step) return;
+    forgetGesture();
+    setState({
+      document: applyPatches(state.document, step[patches]),
+      preview: null,
+      [from]: state[from].slice(0, -1),
+      [to]: [...state[to], step],
+    });
+  };
   return Object.assign(store, {
     preview: (change: Change) => setState({ preview: produce(getState().document, change) }),
     cancel: () => setState({ preview: null }),
@@ -84,30 +97,8 @@ export function createCutStore(
       const kept = joined ? past.slice(0, -1) : past;
       setState({ document: after, preview: null, past: [...kept, step].slice(-MOST_STEPS), future: [] });
     },
-    undo: () => {
-      const { document: now, past, future } = getState();
-      const step = past.at(-1);
-      if (!step) return;
-      forgetGesture();
-      setState({
-        document: applyPatches(now, step.back),
-        preview: null,
-        past: past.slice(0, -1),
-        future: [...future, step],
-      });
-    },
-    redo: () => {
-      const { document: now, past, future } = getState();
-      const step = future.at(-1);
-      if (!step) return;
-      forgetGesture();
-      setState({
-        document: applyPatches(now, step.forward),
-        preview: null,
-        past: [...past, step],
-        future: future.slice(0, -1),
-      });
-    },
+    undo: walk("past", "future", "back"),
+    redo: walk("future", "past", "forward"),
     setTool: (tool: Tool) => setState({ tool }),
     restart: (wanted: CutDocument) => {
       forgetGesture();

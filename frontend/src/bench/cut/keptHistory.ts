@@ -25,6 +25,8 @@ export interface Opening extends CutHistory {
   document: CutDocument;
 }
 
+/** A browser whose store does not answer must not keep the cut from being opened. */
+const WAIT_MS = 2_000;
 const KEPT_FOR_MS = 30 * 24 * 3_600_000;
 
 /** How a cut goes on: with its history where it is as it was left; with what was never saved, if anything was. */
@@ -37,12 +39,14 @@ export function openingOf(cut: Cut, kept: Kept | undefined): Opening {
   return { saved: kept.saved, document: kept.document, past, future };
 }
 
+const nothingAfter = (ms: number) => new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), ms));
+
 /** Kept in this browser (IndexedDB); a browser that keeps nothing has no history after a reload. */
 export function browserKeep(): Keep {
   const store = createStore("tallpage-cuts", "histories");
   void dropOld();
   return {
-    find: (cutId) => get<Kept>(cutId, store).catch(() => undefined),
+    find: (cutId) => Promise.race([get<Kept>(cutId, store).catch(() => undefined), nothingAfter(WAIT_MS)]),
     keep: (cutId, kept) => set(cutId, kept, store).catch(() => undefined),
   };
 
