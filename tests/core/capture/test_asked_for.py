@@ -12,7 +12,6 @@ from tallpage.core.capture import (
     PRESETS,
     BasicSignIn,
     FormSignIn,
-    PageMap,
     PageReport,
     PageRequest,
     Screen,
@@ -23,6 +22,7 @@ from tallpage.core.capture import (
 )
 from tallpage.core.capture._sign_in import looks_like_sign_in
 from tallpage.core.errors import PageError
+from tallpage.core.page_map import PageMap
 from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.asked_server import NAME, PASSWORD, AskedServer, asked_server
