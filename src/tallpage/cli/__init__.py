@@ -5,6 +5,7 @@ Exit codes: 0 done, 1 failed, 2 usage, 3 the limit cannot be met acceptably.
 
 from __future__ import annotations
 
+import gc
 from importlib import import_module
 from typing import Any
 
@@ -19,6 +20,9 @@ COMMANDS = {
     "tidy": "Clear what nothing in the data folder refers to. The running server does so once an hour.",
 }
 """Each command, which is the function of that name in the module of that name, and its line of help."""
+
+
+_OBJECTS_BETWEEN_LOOKS = 50_000
 
 
 class _Commands(TyperGroup):
@@ -56,4 +60,6 @@ def _tallpage() -> None:
 
 def main() -> None:
     """Entry point of the command ``tallpage``."""
+    # Libraries bring thousands of objects that stay: looking for garbage among them takes a while.
+    gc.set_threshold(_OBJECTS_BETWEEN_LOOKS)
     app()

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import numpy as np
-from PIL import Image, ImageDraw, ImageFont
 
 from tallpage.core.picture import Colour, Raster
 
@@ -15,6 +14,8 @@ _DARK, _LIGHT = (51, 51, 51), (238, 238, 238)
 
 def with_number(raster: Raster, number: int, count: int, *, background: Colour) -> Raster:
     """``raster`` with the line “2 of 5” below it, :data:`NUMBER_LINE_PX` high, on a colour."""
+    from PIL import Image, ImageDraw, ImageFont
+
     width_px = raster.size.width_px
     line = Image.new("RGB", (width_px, NUMBER_LINE_PX), background)
     # Weights of Rec. 709: how bright each primary looks.
