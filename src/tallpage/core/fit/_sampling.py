@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from concurrent.futures import ThreadPoolExecutor
-
 from tallpage.core.geometry import Box, bands
 from tallpage.core.picture import Raster
 
@@ -17,7 +15,6 @@ _SHARE_AT_MOST = 0.34
 _JOINT_PX = 10
 """Where joints lie in the blocks of 16 px that encoders work in: inside, as most edges of a page do. What
 lies between two is smeared by WebP, and costs JPEG too little."""
-_AT_ONCE = 2
 _WHOLE_PIXELS = 60_000
 """Of a picture as small as this, a sample would say too little, and the whole is as quick."""
 
@@ -32,9 +29,7 @@ def sampled_rows(raster: Raster, *, most_pixels: int = _MOST_PIXELS) -> Raster:
     share = min(_SHARE_AT_MOST, wanted_pixels / size.pixels)
     step = max(1, round(1 / share))
     picked = rows[step // 2 :: step]
-    cut = [_band(raster, *row, is_first=row == picked[0]) for row in picked]
-    with ThreadPoolExecutor(max_workers=_AT_ONCE) as pool:  # each may come from a strip of its own
-        return Raster.stacked(list(pool.map(Raster.held, cut))).held()
+    return Raster.stacked([_band(raster, *row, is_first=row == picked[0]) for row in picked]).held()
 
 
 def _band(raster: Raster, top_px: int, height_px: int, *, is_first: bool) -> Raster:
