@@ -64,6 +64,8 @@ class BrowserPool:
             return take_page(browser, request, folder, on_progress=on_progress, ask_wish=ask_wish)
         except TallPageError as error:
             dying = error.code in _MAY_BE_DYING and not browser.opens_pages()
+            # On a busy machine a dying browser may still open a page: what looks like a download waits.
+            dying = dying or (error.code == "page_is_file" and browser.died_within(_DYING_S))
             if dying or error.code in _BROWSER_BROKE:
                 self.close()
             raise
