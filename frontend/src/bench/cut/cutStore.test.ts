@@ -117,14 +117,6 @@ test("a fold that is dragged over its neighbour and back joins nothing, and is o
   expect(frame().folds).toEqual([{ top_px: 100, height_px: 250 }]);
 });
 
-test("what another window wrote, when begun again with, cannot be undone", () => {
-  const { store, frame } = storeAt();
-  setField(store, "width_px", 100);
-  store.restart({ version: 1, frame: { ...WHOLE, width_px: 50 } });
-  store.undo();
-  expect(frame().width_px).toBe(50);
-});
-
 test("a history that was kept goes on where it was left, and only so many steps are kept", () => {
   const { store } = storeAt();
   for (let width_px = 1; width_px <= 300; width_px += 1) setField(store, "width_px", width_px);

@@ -47,8 +47,6 @@ export interface CutStore extends StoreApi<CutState> {
   undo: () => void;
   redo: () => void;
   setTool: (tool: Tool) => void;
-  /** Begin again with what another window wrote; nothing before it can be undone. */
-  restart: (document: CutDocument) => void;
 }
 
 const NOTHING_DONE: CutHistory = { past: [], future: [] };
@@ -100,10 +98,6 @@ export function createCutStore(
     undo: walk("past", "future", "back"),
     redo: walk("future", "past", "forward"),
     setTool: (tool: Tool) => setState({ tool }),
-    restart: (wanted: CutDocument) => {
-      forgetGesture();
-      setState({ document: wanted, preview: null, ...NOTHING_DONE });
-    },
   });
 }
 

@@ -57,7 +57,7 @@ def read_content(raster: Raster) -> Content:
 
 
 def content_class_of(size: Size, sample: Raster) -> ContentClass:
-    """The content_class of a picture of ``size``, of which ``sample`` is a part or all."""
+    """The content class of a picture of ``size``, of which ``sample`` is a part or all."""
     return ContentClass(
         photographic=read_content(sample).photo >= _PHOTOGRAPHIC,
         large=size.pixels > _LARGE_PIXELS,

@@ -34,7 +34,7 @@ _AT_ONCE = 2
 _SCALES = 3
 _C2 = (0.03 * 255) ** 2
 _MASKING = 8.0
-"""Levels by which an error is less seen for each level of edge_density around it, and this many anyway."""
+"""Levels by which an error is less seen for each level of busyness around it, and this many anyway."""
 # R, G, B -> Y, and B - Y, R - Y -> Cb, Cr (ITU-R BT.601, full range, without the offset of the colours).
 _RED, _GREEN, _BLUE = np.float32(0.299), np.float32(0.587), np.float32(0.114)
 _PER_BLUE, _PER_RED = np.float32(0.564334), np.float32(0.713267)

@@ -14,7 +14,7 @@ from django.http import StreamingHttpResponse
 from slugify import slugify
 
 from tallpage.core.fit import FORMATS
-from tallpage.core.handover import Data, Item, ManifestRow, ZipChannel, with_manifest
+from tallpage.core.handover import Item, ManifestRow, ZipChannel, with_manifest
 from tallpage.core.render import save_joined_png
 from tallpage.core.sweep import Named, Namer, Pattern
 from tallpage.server.outlets.models import Output
@@ -105,7 +105,7 @@ class Archive:
                 file = Path(scratch) / "picture.png"
                 byte_count = save_joined_png(capture.folder, capture.manifest(), file)
                 self._sheet.add(capture, path)
-                yield _item(path, _read(file), replace(row, file=path, bytes=byte_count))
+                yield Item(path=path, data=_read(file), facts=replace(row, file=path, bytes=byte_count))
             return
         self._sheet.add(capture, "")
         for output in (
@@ -132,7 +132,7 @@ class Archive:
                 file=path,
                 warnings=warnings,
             )
-            yield _item(path, _read(file.path), made)
+            yield Item(path=path, data=_read(file.path), facts=made)
 
     def _name(self, shot: Shot, capture: Capture, width_px: int, slot: str, extension: str) -> str:
         named = Named(
@@ -146,10 +146,6 @@ class Archive:
             slot=slot,
         )
         return self._namer.name(named.values(), extension)
-
-
-def _item(path: str, data: Data, facts: ManifestRow) -> Item:
-    return Item(path=path, data=data, media_type="image/*", facts=facts)
 
 
 def _why_missing(capture: Capture | None) -> str:
