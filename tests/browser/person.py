@@ -84,7 +84,8 @@ class Person:
         return self.until(lambda driver: _first_shown(driver.find_elements(By.XPATH, xpath)), what=label)
 
     def press(self, keys: str) -> None:
-        self.driver.switch_to.active_element.send_keys(keys)
+        """Press a key where the focus is, as a keyboard does: what has it may be drawn anew meanwhile."""
+        ActionChains(self.driver).send_keys(keys).perform()
 
     def tab_to(self, css: str) -> None:
         """Go on by the Tab key until what is in hand is this, as somebody without a mouse does."""

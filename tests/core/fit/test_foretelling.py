@@ -29,9 +29,8 @@ def _page(height_px: int) -> Pixels:
 
 def _foretold(pixels: Pixels, limit_bytes: int, formats: tuple[Format, ...] = ALL) -> list[Verdict]:
     heard = Verdicts()
-    raster = raster_of(pixels)
     order = FitOrder(limit_bytes=limit_bytes, formats=formats)
-    foretell_order(raster, order, memory=FitMemory(), watch=heard)
+    foretell_order(lambda: raster_of(pixels), order, memory=FitMemory(), watch=heard)
     return heard.told
 
 

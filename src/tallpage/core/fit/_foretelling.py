@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import threading
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 
 from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
@@ -21,14 +21,14 @@ _AT_ONCE = 2
 
 
 def foretell(
-    raster: Raster,
+    draw: Callable[[], Raster],
     *,
     limit_bytes: int,
     formats: Sequence[Format],
     memory: FitMemory,
     watch: FitWatch,
 ) -> None:
-    """Tell ``watch`` what is expected of the best file of ``raster``, of which only a sample is pulled.
+    """Tell ``watch`` what is expected of the best file of a picture, of which only a sample is drawn.
 
     An acceptable file is told of as soon as one recipe promises it, and again when another promises a
     better one; that there is none is told when all have been asked.
@@ -36,10 +36,11 @@ def foretell(
     Raises:
         FitError: no accepted format can hold a picture of this size.
     """
+    raster = draw()
     usable = formats_that_hold(raster.size, formats, transparent=False)
     if raster.has_alpha:
         return  # whether anything shows through is only known of the whole
-    sample = quick_sample_of(raster, memory)
+    sample = quick_sample_of(raster, draw(), memory)
     options = Options(sample, raster.size, usable, limit_bytes, whole=None)
     if options.likely_lossless:
         return

@@ -145,17 +145,20 @@ def _limit_for_looks(order: FitOrder, light: FitResult) -> tuple[Advice, ...]:
     )
 
 
-def foretell_order(raster: Raster, order: FitOrder, *, memory: FitMemory, watch: FitWatch) -> None:
+def foretell_order(
+    draw: Callable[[], Raster], order: FitOrder, *, memory: FitMemory, watch: FitWatch
+) -> None:
     """Tell ``watch`` what :func:`fit_order` is expected to find, from a sample.
 
-    No more of the raster is pulled than that, here and there: it has to be opened for that.
+    ``draw`` gives the picture, opened at random places, as often as it is called. No more is pulled than
+    the sample, here and there.
 
     Raises:
         FitError: no format can hold a picture of this size.
     """
     # How light a file can be is found so soon that nothing has to be foretold.
     if order.choice is None and order.limit_bytes is not None and order.fidelity is None:
-        foretell(raster, limit_bytes=order.limit_bytes, formats=order.formats, memory=memory, watch=watch)
+        foretell(draw, limit_bytes=order.limit_bytes, formats=order.formats, memory=memory, watch=watch)
 
 
 def takes_transparency(formats: Iterable[Format]) -> bool:

@@ -13,7 +13,7 @@ from tallpage.core.fit._content import content_class_of
 from tallpage.core.fit._fidelity import Original
 from tallpage.core.fit._memory import FileKey, FitMemory
 from tallpage.core.fit._recipes import Choice, ContentClass, encode
-from tallpage.core.fit._sampling import QUICK_PIXELS, sampled_rows
+from tallpage.core.fit._sampling import quickly_sampled_rows, sampled_rows
 from tallpage.core.geometry import Size
 from tallpage.core.once import once
 from tallpage.core.picture import Raster
@@ -95,9 +95,9 @@ class Sample:
     share: float
 
 
-def quick_sample_of(raster: Raster, memory: FitMemory) -> Sample:
-    """A small sample of a picture that need not be held: of a large one, no more is pulled than that."""
-    sampled = sampled_rows(raster, most_pixels=QUICK_PIXELS)
+def quick_sample_of(raster: Raster, twin: Raster, memory: FitMemory) -> Sample:
+    """A small sample of a picture that was opened twice; of a large one, no more is pulled than that."""
+    sampled = quickly_sampled_rows(raster, twin)
     if sampled is raster:
         return CachedEncoder(raster.held(), memory).sample()
     return _sample(sampled, raster.size, memory, content_class_of(raster.size, sampled))

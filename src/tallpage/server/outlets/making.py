@@ -5,7 +5,7 @@ from __future__ import annotations
 import shutil
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import asdict, dataclass, field
-from functools import cache
+from functools import cache, partial
 from pathlib import Path
 from typing import Any
 
@@ -89,7 +89,7 @@ def prepare(job: Job) -> Work:
             is_good = bool(output.files.all()) and output.drawn_key == key and not job.made_way
             give = publish_preview(signals, leaf) if len(leaves) == 1 and not is_good else None
             watch = _Telling(signals, give, wanted_looks)
-            here_and_there = rendering.draw(leaf, access="random")
+            here_and_there = partial(rendering.draw, leaf, access="random")
             foretell_order(here_and_there, order, memory=_memory(), watch=watch)
             made.append(_make(rendering, leaf, order, stop_if_asked, written, watch))
         return made
