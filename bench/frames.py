@@ -115,7 +115,7 @@ def main() -> None:
         capture = _put_on_shelf(Visitor(address), Path(home))
         driver.set_script_timeout(60)
         driver.get(f"{address}/captures/{capture}")
-        _wait(driver, "[data-crop-layer]")
+        _wait(driver, "[data-pointer-layer]")
         time.sleep(3)  # strips and map are there
         for name, step in (("nothing", _NOTHING), ("scrolling", _SCROLL), ("dragging an edge", _DRAG)):
             _tell(name, _times(driver, step))

@@ -36,7 +36,7 @@ def _fit(person: Person, words: str, rows: int) -> None:
 def _fold(person: Person, *, from_px: int, by_px: int) -> None:
     """Fold away what lies between two rows of the window."""
     person.button("Fold").click()
-    left_px = round(person.see("[data-crop-layer]").rect["x"]) + 200
+    left_px = round(person.see("[data-pointer-layer]").rect["x"]) + 200
     mouse = ActionChains(person.driver, duration=50)
     mouse.w3c_actions.pointer_action.move_to_location(left_px, from_px)
     mouse.w3c_actions.pointer_action.pointer_down()
@@ -86,7 +86,7 @@ def _changed(person: Person, shoot: Callable[[str], None]) -> None:
     person.button("Publish the next edition").click()
     person.see_text("edition 2")
     person.driver.get(proofs)
-    person.see("summary[aria-label='Take all again']").click()
+    person.open_panel("Take all again")
     person.button("Take all again now").click()
     person.until(lambda _: person.ask("/sweeps")[0]["count"]["by_filter"]["changed"] == 2)
     person.see("[data-change=changed]")

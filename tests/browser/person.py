@@ -78,6 +78,11 @@ class Person:
         """Press a button or link as soon as it can be pressed: it may be drawn anew, or move, until then."""
         self.until(lambda _: _is_pressed(self.button(words)), what=f"{words}, to be pressed")
 
+    def open_panel(self, name: str) -> WebElement:
+        """Press the button that opens a panel; gives the panel."""
+        self.until(lambda _: _is_pressed(self.see(f"button[aria-label='{name}']")), what=name)
+        return self.see(f"[role=dialog][aria-label='{name}']")
+
     def field(self, label: str) -> WebElement:
         """The field inside the label of exactly these words."""
         xpath = f"//label[normalize-space(text())='{label}']/input"

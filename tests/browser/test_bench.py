@@ -12,7 +12,7 @@ pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
 
 def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
-    person.drag("[data-crop-layer]", (100, 120), (300, 200))
+    person.drag("[data-pointer-layer]", (100, 120), (300, 200))
     person.see_frame(100, 120, 300, 200)
     person.drag("[data-frame]", (50, 50), (-30, 25))
     person.see_frame(70, 145, 300, 200)
@@ -31,7 +31,7 @@ def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: 
 
     person.open_bench(picture_id)
     person.click("Fold")
-    person.drag("[data-crop-layer]", (100, 120), (40, 200))
+    person.drag("[data-pointer-layer]", (100, 120), (40, 200))
     person.see("[data-fold='0']")
     person.until(lambda _: folds() == [(120, 200)])
     height = person.see("[aria-label='Height of fold 1 in px']")
@@ -53,7 +53,7 @@ def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: 
 def test_drag_keys_and_typing_come_to_the_same_pixels(person: Person, picture_id: int) -> None:
     wanted = (101, 130, 300, 201)
     person.open_bench(picture_id)
-    person.drag("[data-crop-layer]", (101, 130), (300, 201))
+    person.drag("[data-pointer-layer]", (101, 130), (300, 201))
     person.see_frame(*wanted)
 
     person.click("Whole page")
@@ -145,7 +145,7 @@ def test_blocks_light_up_and_are_framed_by_a_click_and_clicked_again_go_outwards
     blocks = person.ask(f"/captures/{capture_id}/map")
     heading = next(row for row in blocks if row["role"] == "heading")
     assert heading["text"] == "Winter timetable"
-    page = person.see("[data-crop-layer]").rect
+    page = person.see("[data-pointer-layer]").rect
     zoom = page["width"] / 1_280
     x = round(page["x"] + (heading["x_px"] + 30) * zoom)
     y = round(page["y"] + (heading["y_px"] + heading["height_px"] / 2) * zoom)

@@ -67,7 +67,7 @@ def test_two_windows_that_change_different_things_of_one_cut_both_have_their_way
     person.driver.switch_to.window(first)
     cut = person.ask(f"/captures/{picture_id}")["cuts"][0]
     person.press("f")
-    person.drag("[data-crop-layer]", (300, 100), (0, 100))
+    person.drag("[data-pointer-layer]", (300, 100), (0, 100))
     person.until(lambda _: _folds(person, picture_id) == [(100, 100)])
     person.see_frame(0, 0, 600, 900)
     person.see_text("Another window changed this cut as well")

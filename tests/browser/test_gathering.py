@@ -149,7 +149,7 @@ def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) ->
     assert person.ask(f"/captures/{kept_id}")["id"] == kept_id
     folders = person.application.home / "captures"
     before = len(list(folders.iterdir()))
-    person.see("summary[aria-label='Clear all']").click()
+    person.open_panel("Clear all")
     person.click("Clear all, for good")
     person.see_text("Nothing is deleted.")
     person.until(lambda _: len(list(folders.iterdir())) < before, what="the disk is free")

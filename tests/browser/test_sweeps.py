@@ -81,7 +81,7 @@ def test_a_messy_list_becomes_a_zip_with_a_manifest_that_fits(person: Person) ->
     person.press("u")
     person.until(lambda _: not person.all("[aria-label=kept]"), what="nothing kept")
 
-    person.see("summary[aria-label=Retake]").click()
+    person.open_panel("Retake")
     person.see_text("1 failed. What was taken")
     wait = person.see("[aria-label='Seconds to wait']")
     wait.send_keys(Keys.CONTROL, "a")
@@ -89,7 +89,7 @@ def test_a_messy_list_becomes_a_zip_with_a_manifest_that_fits(person: Person) ->
     person.click("Retake 1 like this")
     person.until(lambda _: not person.ask(f"/sweeps/{sweep_id}")["finished_at"], what="going on")
     assert _ended(person, sweep_id)["failed"] == 1
-    person.see("summary[aria-label=Save]").click()
+    person.open_panel("Save")
     _worded(person, "as ZIP", "a")
     with zipfile.ZipFile(_saved_zip(person)) as archive:
         rows = json.loads(archive.read("manifest.json"))

@@ -54,14 +54,10 @@ def _seen(person: Person, *, beside: int = 0) -> int:
     return int(person.until(looked_at, what="the sweep's end"))
 
 
-def _open(person: Person, name: str) -> None:
-    person.see(f"summary[aria-label='{name}']").click()
-
-
 def test_a_second_time_shows_what_changed_and_where(person: Person, own_site: DemoSite) -> None:
     first = _take(person, own_site, 3, 4, 7)
     own_site.edition = 2
-    _open(person, "Take all again")
+    person.open_panel("Take all again")
     person.click("Take all again now")
     second = _seen(person, beside=first)
     count = person.ask(f"/sweeps/{second}")["count"]["by_filter"]
@@ -86,7 +82,7 @@ def test_a_second_time_shows_what_changed_and_where(person: Person, own_site: De
 
 def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_site: DemoSite) -> None:
     first = _take(person, own_site, 5)
-    _open(person, "Take all again")
+    person.open_panel("Take all again")
     person.driver.find_element(By.XPATH, "//label[contains(., 'every week')]/input").click()
     person.see_text("next ")
     person.click("Set the times")
@@ -102,7 +98,7 @@ def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_sit
     person.open("/sweeps")
     person.see_text("again Mon")
     person.open(f"/sweeps/{second['id']}")
-    _open(person, "Take all again")
+    person.open_panel("Take all again")
     person.click("Turn schedule off")
     person.until(lambda _: person.ask(f"/sweeps/{second['id']}")["schedule"] is None, what="no more times")
 
@@ -111,15 +107,15 @@ def test_a_sweep_is_saved_into_a_folder_of_the_server_and_then_deleted(
     person: Person, own_site: DemoSite
 ) -> None:
     sweep_id = _take(person, own_site, 6)
-    _open(person, "Save")
-    person.see("summary[aria-label=Save] + div input:not([type])").send_keys("For Monday")
+    panel = person.open_panel("Save")
+    panel.find_element(By.CSS_SELECTOR, "input:not([type])").send_keys("For Monday")
     person.click("Save all there")
     person.see_text("Saved in")
     folder = Path(person.ask(f"/sweeps/{sweep_id}")["saving"]["folder"])
     assert folder.name == "For Monday"
     assert (folder / "contact-sheet.pdf").read_bytes().startswith(b"%PDF-")
     assert len(list(folder.rglob("*.png"))) == 1
-    _open(person, "Delete")
+    person.open_panel("Delete")
     person.click("Delete the sweep")
     person.until(lambda _: person.driver.current_url.endswith("/sweeps"), what="the list of sweeps")
     assert sweep_id not in [row["id"] for row in person.ask("/sweeps")]

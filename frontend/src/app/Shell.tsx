@@ -1,15 +1,18 @@
 import { Keyboard, Moon, Sun } from "lucide-react";
-import { Suspense, useRef, useState } from "react";
+import { lazy, Suspense, useRef, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 
 import { AddressField } from "../gather/AddressField";
 import { PictureDrop } from "../gather/PictureDrop";
 import { useAction } from "./actions/useAction";
-import { KeysHelp } from "./KeysHelp";
-import { Notices } from "./Notices";
+import { useNotices } from "./notices";
 import { ScreenGuard } from "./ScreenGuard";
 import { applyTheme, storedTheme } from "./theme";
 import { useScrollMemory } from "./historyStep";
+
+// Fetched when they are first needed.
+const KeysHelp = lazy(() => import("./KeysHelp").then(({ KeysHelp }) => ({ default: KeysHelp })));
+const Notices = lazy(() => import("./Notices").then(({ Notices }) => ({ default: Notices })));
 
 const SCREENS = [
   { to: "/", label: "Gather" },
@@ -21,6 +24,7 @@ const SCREENS = [
 /** What is around every screen: the top bar, the keys, the place where pictures can be dropped. */
 export function Shell() {
   const [helpOpen, setHelpOpen] = useState(false);
+  const somethingSaid = useNotices((state) => state.begun);
   const [theme, setTheme] = useState(storedTheme);
   const navigate = useNavigate();
   const location = useLocation();
@@ -91,8 +95,10 @@ export function Shell() {
           </ScreenGuard>
         </div>
       </div>
-      <KeysHelp open={helpOpen} onClose={() => setHelpOpen(false)} />
-      <Notices />
+      <Suspense fallback={null}>
+        {helpOpen && <KeysHelp onClose={() => setHelpOpen(false)} />}
+        {somethingSaid && <Notices />}
+      </Suspense>
     </PictureDrop>
   );
 }

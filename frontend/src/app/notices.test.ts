@@ -1,19 +1,21 @@
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, test } from "vitest";
 
-import { useNotices } from "./notices";
+import { stayMs, useNotices } from "./notices";
 
 beforeEach(() => {
-  vi.useFakeTimers();
-  useNotices.setState({ notices: [] });
+  useNotices.setState({ waiting: [], begun: false });
 });
-afterEach(() => vi.useRealTimers());
 
-it("lets a line go after a while, but keeps one with something to undo until it is dismissed", () => {
-  const { show, dismiss } = useNotices.getState();
-  show({ tone: "info", text: "Saved." });
-  show({ tone: "info", text: "Deleted.", action: { label: "Undo", run: () => undefined } });
-  vi.advanceTimersByTime(60_000);
-  expect(useNotices.getState().notices.map((row) => row.text)).toEqual(["Deleted."]);
-  dismiss(useNotices.getState().notices[0]?.id ?? 0);
-  expect(useNotices.getState().notices).toEqual([]);
+test("what is said before anything can show it is shown in its order, once", () => {
+  const { show, take } = useNotices.getState();
+  show({ tone: "info", text: "Deleted." });
+  show({ tone: "error", text: "The file is gone." });
+  expect(take().map((row) => row.text)).toEqual(["Deleted.", "The file is gone."]);
+  expect(take()).toEqual([]);
+  expect(useNotices.getState().begun).toBe(true);
+});
+
+test("what can be undone stays until it is dismissed, all else goes by itself", () => {
+  expect(stayMs({ tone: "info", text: "Saved." })).toBeGreaterThan(5_000);
+  expect(stayMs({ tone: "info", text: "Deleted.", action: { label: "Undo", run: () => undefined } })).toBe(0);
 });

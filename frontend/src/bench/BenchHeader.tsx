@@ -6,7 +6,7 @@ import { useDeleteCut } from "../api/captures";
 import { formatSize } from "../parts/figures";
 import { useBench } from "./benchContext";
 import type { SaveState } from "./cut/cutSaver";
-import { Report } from "./Report";
+import { Report } from "./report/Report";
 
 /** What is on the Bench, how it was taken, and which cut of it is in hand. */
 export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {

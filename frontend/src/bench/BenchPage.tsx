@@ -10,16 +10,17 @@ import { useTitle } from "../parts/useTitle";
 import { CaptureCard } from "../shelf/CaptureCard";
 import { BenchContext, type BenchState } from "./benchContext";
 import { useCutState } from "./cut/useCutState";
-import { BeingTaken } from "./BeingTaken";
+import { BeingTaken } from "./report/BeingTaken";
 import { BenchHeader } from "./BenchHeader";
-import { Ledger } from "./Ledger";
-import { MapDamaged } from "./MapDamaged";
-import { PageView } from "./PageView";
-import { Spine } from "./Spine";
+import { Ledger } from "./files/Ledger";
+import { MapDamaged } from "./report/MapDamaged";
+import { PageView } from "./page/PageView";
+import { Spine } from "./page/Spine";
 import { Toolbar } from "./Toolbar";
 import { useBenchKeys } from "./useBenchKeys";
-import { useView } from "./useView";
-import { type ZoomMode, zoomOf } from "./zoom";
+import { useBreakMoves } from "./page/useBreakMoves";
+import { useView } from "./page/useView";
+import { type ZoomMode, zoomOf } from "./page/zoom";
 
 /** One capture on the Bench: the whole page, the part, the files. */
 export function BenchPage() {
@@ -75,8 +76,9 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
   const outputs = useOutputs(cut.id).data ?? NONE;
   const [opened, open] = useState<number | null>(null);
   const inHand = outputs.find((row) => row.id === opened) ?? outputs[0];
+  const breaks = useBreakMoves(inHand, cut, store);
   return (
-    <BenchContext value={{ capture, cut, store, saver, saveState, outputs, inHand, open }}>
+    <BenchContext value={{ capture, cut, store, saver, saveState, outputs, inHand, open, breaks }}>
       <main className="flex h-full min-w-[960px] flex-col">
         <BenchHeader onNewCut={newCut} />
         <div className="flex min-h-0 flex-1">

@@ -1,9 +1,10 @@
 import { useState } from "react";
 
-import { formatPx, parsePx } from "../parts/figures";
+import { formatPx } from "../parts/figures";
+import { NumberInput } from "../parts/NumberInput";
 import { useBench, useCut } from "./benchContext";
 import { setField, shownFrame } from "./cut/frameSteps";
-import { fieldRange, type FrameField } from "./geometry";
+import { fieldRange, type FrameField } from "./page/geometry";
 
 const FIELDS: { field: FrameField; label: string; name: string }[] = [
   { field: "x_px", label: "x", name: "Left edge in px" },
@@ -39,47 +40,25 @@ interface NumberProps {
 function FrameNumber({ field, label, name, onProblem }: NumberProps) {
   const { store, capture } = useBench();
   const value = useCut((state) => shownFrame(state)[field]);
-  const [typed, setTyped] = useState<string | null>(null);
-
-  const apply = () => {
-    if (typed === null) return;
-    const number = parsePx(typed);
-    const { least, greatest } = fieldRange(store.getState().document.frame, field, capture);
-    if (number !== null && setField(store, field, number)) {
-      onProblem("");
-      setTyped(null);
-    } else onProblem(`${name.replace(" in px", "")}: ${formatPx(least)} to ${formatPx(greatest)} px is possible here.`);
-  };
-  const leave = () => {
-    apply();
-    setTyped(null);
-    if (typed === null || parsePx(typed) === store.getState().document.frame[field]) onProblem("");
+  const least = useCut((state) => fieldRange(state.document.frame, field, capture).least);
+  const greatest = useCut((state) => fieldRange(state.document.frame, field, capture).greatest);
+  const apply = (number: number | null) => {
+    const done = number !== null && setField(store, field, Math.round(number));
+    onProblem(done ? "" : `${name.replace(" in px", "")}: ${formatPx(least)} to ${formatPx(greatest)} px is possible here.`);
   };
   return (
     <label className="flex items-center gap-1 text-sm">
       <span className="text-info">{label}</span>
-      <input
-        aria-label={name}
-        data-field={field}
-        inputMode="numeric"
-        className="input input-xs figure w-[3.9rem] px-1.5 text-right @min-[46rem]:w-[4.6rem]"
-        value={typed ?? String(value)}
-        onChange={(event) => setTyped(event.target.value)}
-        onFocus={(event) => event.target.select()}
-        onBlur={leave}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") apply();
-          if (event.key === "Escape") {
-            setTyped(null);
-            onProblem("");
-          }
-          if (event.key === "ArrowUp" || event.key === "ArrowDown") {
-            event.preventDefault();
-            const step = (event.shiftKey ? 10 : 1) * (event.key === "ArrowUp" ? 1 : -1);
-            setField(store, field, store.getState().document.frame[field] + step);
-            setTyped(null);
-          }
-        }}
+      <NumberInput
+        name={name}
+        field={field}
+        size="w-[3.9rem] px-1.5 text-right @min-[46rem]:w-[4.6rem]"
+        value={value}
+        least={least}
+        greatest={greatest}
+        handsOnAll
+        onCommit={apply}
+        onForget={() => onProblem("")}
       />
     </label>
   );

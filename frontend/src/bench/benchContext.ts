@@ -4,6 +4,7 @@ import { useStore } from "zustand";
 import type { CaptureDetail, Cut, Output } from "../api/types";
 import type { CutSaver, SaveState } from "./cut/cutSaver";
 import type { CutState, CutStore } from "./cut/cutStore";
+import type { BreakMoves } from "./page/pointer/gestures";
 
 export interface BenchState {
   capture: CaptureDetail;
@@ -16,6 +17,8 @@ export interface BenchState {
   /** The row of the ledger that is open: its leaves and weights are drawn along the page. */
   inHand: Output | undefined;
   open: (outputId: number) => void;
+  /** Where its file is divided. */
+  breaks: BreakMoves;
 }
 
 export const BenchContext = createContext<BenchState | null>(null);

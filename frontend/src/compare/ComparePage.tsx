@@ -6,7 +6,7 @@ import { useCapture } from "../api/captures";
 import { asProblem } from "../api/client";
 import { isFitting, useOutputs } from "../api/outlets";
 import { outputFileUrl } from "../api/pictures";
-import { Knobs } from "../bench/Knobs";
+import { ByHand } from "../bench/files/ByHand";
 import { formatBytes } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";
@@ -69,7 +69,7 @@ export function ComparePage() {
             <span className="block text-sm">{output.looks}</span>
           </p>
           {fitting && <JobProgress job={output.job} />}
-          <Knobs output={output} />
+          <ByHand output={output} />
           <a className="btn btn-primary btn-sm mt-5 w-full" href={outputFileUrl(output)} download>
             <Download size={16} aria-hidden /> Save file
           </a>

@@ -2,7 +2,7 @@ import { useCallback, useLayoutEffect, useRef, useState } from "react";
 
 import { useAction } from "../app/actions/useAction";
 import type { Output } from "../api/types";
-import { useViewport } from "../bench/useViewport";
+import { useViewport } from "../bench/page/useViewport";
 import { bandsNear } from "./bands";
 import { CompareTools } from "./CompareTools";
 import { Pane } from "./Pane";

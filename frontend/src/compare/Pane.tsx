@@ -1,7 +1,7 @@
 import { type ReactNode, type Ref, useState } from "react";
 
 import type { Output } from "../api/types";
-import { useViewport } from "../bench/useViewport";
+import { useViewport } from "../bench/page/useViewport";
 
 interface Props {
   ref: Ref<HTMLDivElement>;

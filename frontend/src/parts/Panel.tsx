@@ -1,36 +1,36 @@
+import { Popover } from "@base-ui/react/popover";
 import type { ReactNode } from "react";
-import { useEffect, useRef } from "react";
 
 interface PanelProps {
   /** What is on the button that opens it. */
   label: ReactNode;
-  name: string;
-  strong?: boolean;
+  name?: string;
+  /** Classes of the button besides its own. */
+  button?: string;
+  /** Classes of what opens besides its own: its width. */
+  size?: string;
+  side?: "left" | "right";
+  openAtFirst?: boolean;
   children: ReactNode;
 }
 
 /** A button with more behind it. It closes when something else is pressed, or with Escape. */
-export function Panel({ label, name, strong = false, children }: PanelProps) {
-  const box = useRef<HTMLDetailsElement>(null);
-  useEffect(() => {
-    const close = (event: Event) => {
-      const outside = event.target instanceof Node && !box.current?.contains(event.target);
-      const escaped = event instanceof KeyboardEvent && event.key === "Escape";
-      if (box.current && (outside || escaped)) box.current.open = false;
-    };
-    document.addEventListener("pointerdown", close);
-    document.addEventListener("keydown", close);
-    return () => {
-      document.removeEventListener("pointerdown", close);
-      document.removeEventListener("keydown", close);
-    };
-  }, []);
+export function Panel({ label, name, button = "", size = "w-80", side = "right", openAtFirst = false, children }: PanelProps) {
   return (
-    <details ref={box} className="relative">
-      <summary className={`btn btn-sm list-none ${strong ? "btn-primary" : ""}`} aria-label={name}>
+    <Popover.Root defaultOpen={openAtFirst}>
+      <Popover.Trigger className={`btn btn-sm ${button}`} aria-label={name}>
         {label}
-      </summary>
-      <div className="absolute right-0 z-30 mt-1 w-80 border border-base-content bg-base-100 p-4 text-sm shadow-lg">{children}</div>
-    </details>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Positioner side="bottom" align={side === "right" ? "end" : "start"} sideOffset={4} className="z-30">
+          <Popover.Popup
+            aria-label={name}
+            className={`max-h-(--available-height) max-w-[92vw] overflow-y-auto border border-base-content bg-base-100 p-4 text-sm shadow-lg ${size}`}
+          >
+            {children}
+          </Popover.Popup>
+        </Popover.Positioner>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }

@@ -8,7 +8,7 @@ import type { Sweep } from "../api/types";
 import { formatTime } from "../parts/figures";
 import { Panel } from "../parts/Panel";
 import { Pick } from "../parts/Pick";
-import { cronOf, FIRST_TIMES, timesOf, WEEKDAYS } from "./times";
+import { cronOf, FIRST_TIMES, type Times, timesOf, WEEKDAYS } from "./times";
 
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
@@ -16,6 +16,8 @@ const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 export function AgainPanel({ sweep }: { sweep: Sweep }) {
   const again = useSweepAgain();
   const navigate = useNavigate();
+  // Here, and not in what opens, so that what was typed is there again when it opens again.
+  const [times, setTimes] = useState(sweep.schedule ? timesOf(sweep.schedule.cron) : FIRST_TIMES);
   return (
     <Panel name="Take all again" label={<><CalendarClock size={16} aria-hidden /> Again</>}>
       <p>
@@ -32,13 +34,18 @@ export function AgainPanel({ sweep }: { sweep: Sweep }) {
       </button>
       {!sweep.finished_at && <p className="mt-1 text-xs">when this sweep has ended</p>}
       {again.isError && <p className="mt-1 text-error">{asProblem(again.error).sentence}</p>}
-      <SetTimes sweep={sweep} />
+      <SetTimes sweep={sweep} times={times} onTimes={setTimes} />
     </Panel>
   );
 }
 
-function SetTimes({ sweep }: { sweep: Sweep }) {
-  const [times, setTimes] = useState(sweep.schedule ? timesOf(sweep.schedule.cron) : FIRST_TIMES);
+interface SetTimesProps {
+  sweep: Sweep;
+  times: Times;
+  onTimes: (times: Times) => void;
+}
+
+function SetTimes({ sweep, times, onTimes }: SetTimesProps) {
   const schedule = useSchedule(sweep.id);
   const order = { cron: cronOf(times), time_zone: sweep.schedule?.time_zone ?? ZONE };
   const next = useTimes(order);
@@ -56,14 +63,14 @@ function SetTimes({ sweep }: { sweep: Sweep }) {
         name="how-often"
         options={{ day: "every day", week: "every week", cron: "by a cron line" }}
         value={times.way}
-        onPick={(way) => setTimes({ ...times, way })}
+        onPick={(way) => onTimes({ ...times, way })}
       />
       {times.way === "cron" ? (
-        <input className="input input-sm figure w-full" aria-label="Cron line" spellCheck={false} value={times.cron} onChange={(event) => setTimes({ ...times, cron: event.target.value })} />
+        <input className="input input-sm figure w-full" aria-label="Cron line" spellCheck={false} value={times.cron} onChange={(event) => onTimes({ ...times, cron: event.target.value })} />
       ) : (
         <p className="flex items-center gap-2">
           {times.way === "week" && (
-            <select className="select select-sm w-32" aria-label="Day of the week" value={times.weekday} onChange={(event) => setTimes({ ...times, weekday: Number(event.target.value) })}>
+            <select className="select select-sm w-32" aria-label="Day of the week" value={times.weekday} onChange={(event) => onTimes({ ...times, weekday: Number(event.target.value) })}>
               {WEEKDAYS.map((day, number) => (
                 <option key={day} value={number}>
                   {day}
@@ -72,7 +79,7 @@ function SetTimes({ sweep }: { sweep: Sweep }) {
             </select>
           )}
           at
-          <input type="time" className="input input-sm figure w-28" aria-label="Time" required value={times.at} onChange={(event) => setTimes({ ...times, at: event.target.value })} />
+          <input type="time" className="input input-sm figure w-28" aria-label="Time" required value={times.at} onChange={(event) => onTimes({ ...times, at: event.target.value })} />
         </p>
       )}
       {next.isError ? (

@@ -1,3 +1,4 @@
+import { Dialog } from "@base-ui/react/dialog";
 import { Check, ChevronLeft, ChevronRight, RotateCcw, Trash2, X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
@@ -5,7 +6,6 @@ import { Link } from "react-router";
 import { useAction } from "../app/actions/useAction";
 import { type MarkWord, useChange, wordOf } from "../api/sweeps";
 import type { Change, Shot, SweepRow } from "../api/types";
-import { Notices } from "../app/Notices";
 import { formatSize } from "../parts/figures";
 import { ChangeBar, type Side } from "./ChangeBar";
 import { LargePicture, type Marked } from "./LargePicture";
@@ -30,73 +30,75 @@ interface LargeViewProps {
 
 /** One picture as large as the window, from its strips. The proofs rest behind it; their keys go on working. */
 export function LargeView({ row, shot, onMark, onStep, onClose }: LargeViewProps) {
-  const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => {
-    const element = dialog.current;
-    if (element && !element.open) element.showModal();
-    element?.querySelector<HTMLElement>("[data-picture]")?.focus({ preventScroll: true });
-    return () => element?.close();
-  }, []);
+  const popup = useRef<HTMLDivElement>(null);
   const swipe = useSwipe(onStep);
   return (
-    <dialog ref={dialog} className="fixed inset-0 m-0 h-dvh max-h-none w-screen max-w-none bg-base-100 text-base-content" aria-label="Large view" onClose={onClose} data-large>
-      <div className="flex h-full flex-col">
-        <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-4 py-2 text-sm">
-          <span className="figure">{row.number}</span>
-          <span className="min-w-0 flex-1 truncate">
-            <span className="font-semibold">{row.title || row.address}</span> {row.title && row.address}
-          </span>
-          <button type="button" className="btn btn-square btn-ghost btn-sm sm:order-last" aria-label="Close" title="Close (Esc)" onClick={onClose}>
-            <X size={18} aria-hidden />
-          </button>
-          <span className="flex w-full flex-wrap items-center gap-x-3 gap-y-1 sm:w-auto">
-            {(shot.mark || shot.dropped) && (
-              <span className="rounded-selector border border-base-content px-2">{shot.dropped ? "dropped" : MARK_WORDS[shot.mark || "keep"]}</span>
-            )}
-            <span className="flex gap-1" role="group" aria-label="Mark this picture">
-              {MARKS.map(({ word, label, Icon }) => (
-                <button
-                  key={word}
-                  type="button"
-                  className="btn btn-sm"
-                  aria-pressed={wordOf(shot) === word}
-                  onClick={() => onMark(wordOf(shot) === word ? "" : word)}
-                >
-                  <Icon size={15} aria-hidden /> {label}
+    <Dialog.Root open modal="trap-focus" disablePointerDismissal onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Popup
+          ref={popup}
+          aria-label="Large view"
+          className="fixed inset-0 z-40 flex h-dvh w-screen flex-col bg-base-100 text-base-content outline-none"
+          initialFocus={() => popup.current?.querySelector<HTMLElement>("[data-picture]") ?? true}
+          onKeyDown={(event) => event.preventBaseUIHandler()}
+          data-large
+        >
+          <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-4 py-2 text-sm">
+            <span className="figure">{row.number}</span>
+            <span className="min-w-0 flex-1 truncate">
+              <span className="font-semibold">{row.title || row.address}</span> {row.title && row.address}
+            </span>
+            <button type="button" className="btn btn-square btn-ghost btn-sm sm:order-last" aria-label="Close" title="Close (Esc)" onClick={onClose}>
+              <X size={18} aria-hidden />
+            </button>
+            <span className="flex w-full flex-wrap items-center gap-x-3 gap-y-1 sm:w-auto">
+              {(shot.mark || shot.dropped) && (
+                <span className="rounded-selector border border-base-content px-2">{shot.dropped ? "dropped" : MARK_WORDS[shot.mark || "keep"]}</span>
+              )}
+              <span className="flex gap-1" role="group" aria-label="Mark this picture">
+                {MARKS.map(({ word, label, Icon }) => (
+                  <button
+                    key={word}
+                    type="button"
+                    className="btn btn-sm"
+                    aria-pressed={wordOf(shot) === word}
+                    onClick={() => onMark(wordOf(shot) === word ? "" : word)}
+                  >
+                    <Icon size={15} aria-hidden /> {label}
+                  </button>
+                ))}
+              </span>
+              <span className="flex gap-1" role="group" aria-label="Go on">
+                <button type="button" className="btn btn-square btn-sm" aria-label="Picture before" title="Picture before (←)" onClick={() => onStep("ArrowLeft")}>
+                  <ChevronLeft size={16} aria-hidden />
                 </button>
-              ))}
+                <button type="button" className="btn btn-square btn-sm" aria-label="Next picture" title="Next picture (→)" onClick={() => onStep("ArrowRight")}>
+                  <ChevronRight size={16} aria-hidden />
+                </button>
+              </span>
+              {shot.width_px > 0 && <span className="figure">{formatSize(shot.width_px, shot.height_px)}</span>}
+              {shot.capture_id !== null && shot.picture_key && (
+                <Link className="btn btn-sm" to={`/captures/${shot.capture_id}`}>
+                  Open on the Bench
+                </Link>
+              )}
             </span>
-            <span className="flex gap-1" role="group" aria-label="Go on">
-              <button type="button" className="btn btn-square btn-sm" aria-label="Picture before" title="Picture before (←)" onClick={() => onStep("ArrowLeft")}>
-                <ChevronLeft size={16} aria-hidden />
-              </button>
-              <button type="button" className="btn btn-square btn-sm" aria-label="Next picture" title="Next picture (→)" onClick={() => onStep("ArrowRight")}>
-                <ChevronRight size={16} aria-hidden />
-              </button>
-            </span>
-            {shot.width_px > 0 && <span className="figure">{formatSize(shot.width_px, shot.height_px)}</span>}
-            {shot.capture_id !== null && shot.picture_key && (
-              <Link className="btn btn-sm" to={`/captures/${shot.capture_id}`}>
-                Open on the Bench
-              </Link>
-            )}
-          </span>
-        </div>
-        {[...shot.warnings, shot.job?.error?.sentence ?? ""].filter(Boolean).map((words) => (
-          <p key={words} className="border-b border-base-300 bg-base-200 px-4 py-1 text-sm">
-            {words}
+          </div>
+          {[...shot.warnings, shot.job?.error?.sentence ?? ""].filter(Boolean).map((words) => (
+            <p key={words} className="border-b border-base-300 bg-base-200 px-4 py-1 text-sm">
+              {words}
+            </p>
+          ))}
+          <div className="flex min-h-0 flex-1 flex-col" data-shown={shot.id} {...swipe}>
+            <Sides key={shot.id} shot={shot} />
+          </div>
+          <p className="hidden border-t border-base-300 px-4 py-1 text-xs sm:block">
+            ← → ↑ ↓ next · K keep · R retake · D drop · U neither{shot.change === "changed" && " · B as it was · C next change"} · Esc back to the
+            proofs
           </p>
-        ))}
-        <div className="flex min-h-0 flex-1 flex-col" data-shown={shot.id} {...swipe}>
-          <Sides key={shot.id} shot={shot} />
-        </div>
-        <p className="hidden border-t border-base-300 px-4 py-1 text-xs sm:block">
-          ← → ↑ ↓ next · K keep · R retake · D drop · U neither{shot.change === "changed" && " · B as it was · C next change"} · Esc back to the
-          proofs
-        </p>
-      </div>
-      <Notices />
-    </dialog>
+        </Dialog.Popup>
+      </Dialog.Portal>
+    </Dialog.Root>
   );
 }
 

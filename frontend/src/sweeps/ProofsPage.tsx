@@ -11,6 +11,7 @@ import { useNotices } from "../app/notices";
 import { useLeftState, useScrollMemory } from "../app/historyStep";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useNarrow } from "../parts/useNarrow";
+import { Slide } from "../parts/Slide";
 import { useTitle } from "../parts/useTitle";
 import { LargeView } from "./LargeView";
 import { moved, type Place } from "./moving";
@@ -165,10 +166,10 @@ function Proofs({ sweep }: { sweep: Sweep }) {
           value={words}
           onChange={(event) => look({ words: event.target.value })}
         />
-        <label className="ml-auto hidden items-center gap-2 sm:flex">
+        <span className="ml-auto hidden items-center gap-2 sm:flex">
           Size
-          <input type="range" className="range range-xs w-32" min={THUMB.least} max={THUMB.most} value={thumbPx} onChange={(event) => setThumbPx(Number(event.target.value))} />
-        </label>
+          <Slide name="Size of the pictures" size="w-32" least={THUMB.least} greatest={THUMB.most} value={thumbPx} onChange={setThumbPx} />
+        </span>
       </div>
       <ProofRows
         sweep={sweep}

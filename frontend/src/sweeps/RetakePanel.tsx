@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useSweepAction } from "../api/sweeps";
 import type { Sweep } from "../api/types";
 import { splitSelectors } from "../gather/takeSettings";
+import { NumberInput } from "../parts/NumberInput";
 import { Panel } from "../parts/Panel";
 
 /** What failed or is marked, once more: as before, or with more patience. */
@@ -11,14 +12,14 @@ export function RetakePanel({ sweep }: { sweep: Sweep }) {
   const action = useSweepAction(sweep.id);
   const [waitS, setWaitS] = useState(sweep.settings.wait_ms / 1_000);
   const [leaveOut, setLeaveOut] = useState(sweep.settings.leave_out.join("\n"));
-  const [screens, setScreens] = useState(sweep.settings.max_screens?.toString() ?? "");
+  const [screens, setScreens] = useState(sweep.settings.max_screens ?? null);
   const { failed, by_filter } = sweep.count;
   const marked = by_filter.retake ?? 0;
   const changed = {
     ...sweep.settings,
     wait_ms: Math.round(waitS * 1_000),
     leave_out: splitSelectors(leaveOut),
-    max_screens: screens ? Number(screens) : null,
+    max_screens: screens,
   };
   const same = JSON.stringify(changed) === JSON.stringify(sweep.settings);
   return (
@@ -36,12 +37,12 @@ export function RetakePanel({ sweep }: { sweep: Sweep }) {
         </p>
         <label className="flex items-center gap-2">
           wait
-          <input type="number" min={0} max={60} step={0.5} className="input input-xs figure w-16" aria-label="Seconds to wait" value={waitS} onChange={(event) => setWaitS(Number(event.target.value))} />
+          <NumberInput name="Seconds to wait" least={0} greatest={60} step={0.5} value={waitS} onChange={(seconds) => setWaitS(seconds ?? 0)} />
           s before the picture
         </label>
         <label className="flex items-center gap-2">
           at most
-          <input type="number" min={1} className="input input-xs figure w-16" placeholder="all" aria-label="Screens at most" value={screens} onChange={(event) => setScreens(event.target.value)} />
+          <NumberInput name="Screens at most" least={1} placeholder="all" value={screens} onChange={setScreens} />
           screens of the page
         </label>
         <label className="grid gap-1">

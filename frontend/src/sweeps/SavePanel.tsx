@@ -14,7 +14,7 @@ export function SavePanel({ sweep }: { sweep: Sweep }) {
   const [onlyKept, setOnlyKept] = useState(false);
   const wanted = onlyKept && kept > 0;
   return (
-    <Panel strong name="Save" label={<><Download size={16} aria-hidden /> Save</>}>
+    <Panel button="btn-primary" name="Save" label={<><Download size={16} aria-hidden /> Save</>}>
       <p>With folders and names as set, a manifest, and a contact sheet to look through or print.</p>
       {kept > 0 && (
         <label className="mt-3 flex items-center gap-2">

@@ -2,6 +2,7 @@ import { useOutlets } from "../api/outlets";
 import { asProblem } from "../api/client";
 import { useNames } from "../api/sweeps";
 import type { ListedPage, Sweep } from "../api/types";
+import { NumberInput } from "../parts/NumberInput";
 import { toggled } from "./picking";
 
 export const DEFAULT_TERMS = { name: "", pattern: "{host}/{path}-{width}", atOnce: 2, pauseS: 0.5, slotIds: new Set<number>() };
@@ -85,9 +86,9 @@ export function TermsFields({ terms, onChange, pages, screens }: TermsProps) {
       )}
       <p className="flex flex-wrap items-center gap-2">
         Ask one host for
-        <input type="number" min={1} max={16} className="input input-xs figure w-14" aria-label="Pages of one host at once" value={terms.atOnce} onChange={(event) => onChange({ ...terms, atOnce: Number(event.target.value) })} />
+        <NumberInput name="Pages of one host at once" size="w-14" least={1} greatest={16} value={terms.atOnce} onChange={(atOnce) => onChange({ ...terms, atOnce: atOnce ?? 1 })} />
         at once,
-        <input type="number" min={0} max={600} step={0.5} className="input input-xs figure w-16" aria-label="Seconds between two pages of one host" value={terms.pauseS} onChange={(event) => onChange({ ...terms, pauseS: Number(event.target.value) })} />
+        <NumberInput name="Seconds between two pages of one host" least={0} greatest={600} step={0.5} value={terms.pauseS} onChange={(pauseS) => onChange({ ...terms, pauseS: pauseS ?? 0 })} />
         s apart
       </p>
     </div>

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
-import { withFolds } from "../folds";
-import { wholeFrame } from "../geometry";
+import { withFolds } from "../page/folds";
+import { wholeFrame } from "../page/geometry";
 import { createCutStore } from "./cutStore";
 import { addFolds, dragFold, dragFrame, dropFrame, nudge, removeFold, setField, setFold, shownFrame } from "./frameSteps";
 

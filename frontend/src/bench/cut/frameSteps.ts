@@ -1,5 +1,5 @@
 import type { Area, Fold, Frame } from "../../api/types";
-import { withFolds } from "../folds";
+import { withFolds } from "../page/folds";
 import {
   fieldRange,
   type FrameField,
@@ -8,7 +8,7 @@ import {
   type PageSize,
   resizedFrame,
   wholeFrame,
-} from "../geometry";
+} from "../page/geometry";
 import { type CutState, type CutStore, shownCut } from "./cutStore";
 
 /** What a person does to the frame of a cut: each a step of its history. */
@@ -36,6 +36,13 @@ export function dragFrame(store: CutStore, area: Area): void {
 export function dragFold(store: CutStore, index: number, fold: Fold): void {
   store.preview((cut) => {
     cut.frame.folds[index] = fold;
+  });
+}
+
+/** A band on its way to be folded away. */
+export function dragBand(store: CutStore, band: Fold): void {
+  store.preview((cut) => {
+    cut.frame.folds.push(band);
   });
 }
 

@@ -1,6 +1,6 @@
 import type { CutDocument, Fold } from "../../api/types";
-import { bottomOf, sameFolds, withFolds } from "../folds";
-import { sameArea } from "../geometry";
+import { bottomOf, sameFolds, withFolds } from "../page/folds";
+import { sameArea } from "../page/geometry";
 
 /**
  * What two windows made of one cut, put together; null where both changed the same thing differently.

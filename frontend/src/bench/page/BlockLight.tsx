@@ -1,0 +1,22 @@
+import type { Block } from "../../api/types";
+import { blockWords } from "./blocks";
+
+/** The block under the pointer, lit, with what it is. */
+export function BlockLight({ block, zoom }: { block: Block; zoom: number }) {
+  return (
+    <div
+      data-block={block.role}
+      className="pointer-events-none absolute bg-secondary/10 outline-2 outline-secondary outline-dashed"
+      style={{
+        left: block.x_px * zoom,
+        top: block.y_px * zoom,
+        width: block.width_px * zoom,
+        height: block.height_px * zoom,
+      }}
+    >
+      <span className={`absolute ${block.y_px * zoom > 24 ? "bottom-full -left-0.5" : "top-0 left-0"} max-w-80 truncate bg-secondary px-1.5 text-xs leading-5 text-secondary-content`}>
+        {blockWords(block)}
+      </span>
+    </div>
+  );
+}
