@@ -1,6 +1,6 @@
 import { expect, test, vi } from "vitest";
 
-import type { Block, CutDocument } from "../../../api/types";
+import type { Block } from "../../../api/types";
 import { createCutStore, type Tool } from "../../cut/cutStore";
 import { type BreakMoves, gestureAt } from "./gestures";
 import type { Hit } from "./hitTest";
