@@ -1,6 +1,6 @@
 """How far our choice is from the best that any recipe could have made, by ssimulacra2.
 
-Of every recipe of every format the highest knob that fits is found by bisection, and its neighbours
+Of every recipe of every format the highest quality_step that fits is found by bisection, and its neighbours
 above are tried as well, since bytes do not always rise; the two highest that fit are judged. WebP is
 made with the settings of pages and with those of photographs, AVIF of pictures that are not large with more
 time as well.
@@ -18,9 +18,16 @@ from bench import kinds
 from bench.fit import FORMATS, judged
 from bench.pictures import Job, held_out, jobs
 from tallpage.core.fit import fit_raster
-from tallpage.core.fit._content import content_class_of
-from tallpage.core.fit._making import formats_that_hold
-from tallpage.core.fit._recipes import RECIPES, ContentClass, Recipe, encode, finer_palette, patient_recipe
+from tallpage.core.fit.encoding._candidates import formats_that_hold
+from tallpage.core.fit.encoding._recipes import (
+    RECIPES,
+    ContentClass,
+    Recipe,
+    encode,
+    finer_palette,
+    patient_recipe,
+)
+from tallpage.core.fit.judging._content import content_class_of
 from tallpage.core.picture import Raster
 
 _NEIGHBOURS = 3
@@ -49,19 +56,19 @@ def ways(raster: Raster) -> Iterator[tuple[str, Recipe, ContentClass]]:
 
 def best_of(recipe: Recipe, content_class: ContentClass, raster: Raster, limit_bytes: int) -> float:
     """The best score among a recipe's files under the limit; -100 when none fits."""
-    knobs = recipe.knobs or (0,)
+    quality_steps = recipe.quality_steps or (0,)
     files: dict[int, bytes] = {}
 
     def fits(position: int) -> bool:
         if position not in files:
-            files[position] = encode(raster, recipe.choice_at(knobs[position]), content_class)
+            files[position] = encode(raster, recipe.choice_at(quality_steps[position]), content_class)
         return len(files[position]) <= limit_bytes
 
-    low, high = -1, len(knobs)
+    low, high = -1, len(quality_steps)
     while high - low > 1:
         middle = (low + high) // 2
         low, high = (middle, high) if fits(middle) else (low, middle)
-    for position in range(high, min(high + _NEIGHBOURS, len(knobs))):
+    for position in range(high, min(high + _NEIGHBOURS, len(quality_steps))):
         fits(position)
     fitting = sorted(position for position in files if fits(position))[-_JUDGED:]
     return max((judged(raster, files[position]) for position in fitting), default=-100.0)

@@ -1,7 +1,7 @@
 """How well our fidelity agrees with ssimulacra2, over photographs and screens in many encodings.
 
 Prints Spearman's rank correlation over all samples and per group, and a table from our scores to
-its scores, from which the mapping constants in ``core/fit/_fidelity.py`` were fitted.
+its scores, from which the mapping constants in ``core/fit/judging/_fidelity.py`` were fitted.
 """
 
 from __future__ import annotations
@@ -17,7 +17,7 @@ from scipy.stats import spearmanr
 from ssimulacra2 import compute_ssimulacra2
 
 from tallpage.core.fit import Choice, fit_with
-from tallpage.core.picture import Raster
+from tallpage.core.picture import Raster, decode, encode_png
 from tallpage.demo.photographs import Subject, Weather, paint
 
 WIDTH_PX, HEIGHT_PX = 480, 360
@@ -81,7 +81,7 @@ def main() -> None:
             for choice in choices():
                 made = fit_with(raster, choice)
                 shown = Path(scratch) / "shown.png"
-                shown.write_bytes(Raster.decode(made.data).held().as_png())
+                shown.write_bytes(encode_png(decode(made.data).held()))
                 score = compute_ssimulacra2(str(source), str(shown))
                 samples.append((name, choice.format, choice.quality or choice.colours, made.fidelity, score))
     ours, judged = np.array([row[3] for row in samples]), np.array([row[4] for row in samples])

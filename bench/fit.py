@@ -20,8 +20,8 @@ from ssimulacra2 import compute_ssimulacra2
 
 from bench.pictures import Job, held_out, jobs, special
 from tallpage.core.fit import ACCEPTABLE_FIDELITY, Candidate, FitResult, FitWatch, fit_raster
-from tallpage.core.fit._formats import Format
-from tallpage.core.picture import Raster
+from tallpage.core.fit.encoding._formats import Format
+from tallpage.core.picture import Raster, decode, encode_png, open_foreign
 
 FORMATS: dict[str, tuple[Format, ...]] = {
     "jpeg": ("jpeg",),
@@ -65,7 +65,7 @@ def opened(picture: Image.Image) -> Raster:
     with tempfile.TemporaryDirectory() as scratch:
         path = Path(scratch) / "picture.png"
         picture.save(path, icc_profile=picture.info["icc_profile"])
-        return Raster.open_foreign(path).normalised().held()
+        return open_foreign(path).normalised().held()
 
 
 def ours(
@@ -101,8 +101,8 @@ def judged(original: Raster, data: bytes) -> float:
         return -100.0
     with tempfile.TemporaryDirectory() as scratch:
         first, second = Path(scratch) / "a.png", Path(scratch) / "b.png"
-        for path, raster in ((first, original), (second, Raster.decode(data).held())):
-            path.write_bytes(raster.flattened((255, 255, 255)).without_alpha().as_png(compression=1))
+        for path, raster in ((first, original), (second, decode(data).held())):
+            path.write_bytes(encode_png(raster.flattened((255, 255, 255)).without_alpha(), compression=1))
         return float(compute_ssimulacra2(str(first), str(second)))
 
 
@@ -129,7 +129,7 @@ def run(job: Job) -> dict[str, Made]:
         data = result.chosen.data if result.chosen else b""
         if len(data) > job.limit_bytes:
             raise RuntimeError(f"{job.name}: over the limit")
-        if name != "jpeg" and data and Raster.decode(data).has_alpha != reference.has_alpha:
+        if name != "jpeg" and data and decode(data).has_alpha != reference.has_alpha:
             raise RuntimeError(f"{job.name}: transparency was dropped")
         label = f"{result.chosen.recipe} ({result.tries})" if result.chosen else "none"
         made[name] = Made(label, data, times[name], judged(reference, data), times.get("first"))

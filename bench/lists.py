@@ -21,7 +21,7 @@ from tests.core.capture.landmarks import find_landmarks
 from tests.core.capture.test_lists import LISTS, ROW_BITS
 
 from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
-from tallpage.core.capture._page_session import PageSession
+from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.render import whole_page
 
 ROWS, ROWS_SLOW = 300, 150

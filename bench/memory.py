@@ -90,7 +90,7 @@ for width_px, limit_bytes, formats, greatest_px in (
         chosen = fit_order(raster, order).chosen
         weight_line(raster, chosen.choice, chosen.byte_count)
         read_content(raster)
-        worst_places(raster, Raster.decode(chosen.data).held(), count=8, box_px=(144, 72))
+        worst_places(raster, decode(chosen.data).held(), count=8, box_px=(144, 72))
 """,
 }
 

@@ -16,7 +16,7 @@ from pathlib import Path
 from playwright.sync_api import sync_playwright
 
 from tallpage.core.capture import PRESETS, PageRequest, Screen, find_chromium
-from tallpage.core.picture import Raster
+from tallpage.core.picture import open_foreign
 from tallpage.core.sweep import (
     Found,
     Pace,
@@ -83,7 +83,7 @@ def ours(addresses: list[str], folder: Path, workers: int) -> float:
 
 
 def _heights(folder: Path) -> list[int]:
-    return [Raster.open_foreign(path).size.height_px for path in sorted(folder.glob("*.png"), key=_order)]
+    return [open_foreign(path).size.height_px for path in sorted(folder.glob("*.png"), key=_order)]
 
 
 def _order(path: Path) -> tuple[int, int]:

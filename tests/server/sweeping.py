@@ -36,7 +36,7 @@ def prepare_painting(job: Job) -> Work:
         folder = incoming_folder()
         return folder, strips_of(painted(capture), folder)
 
-    def keep(made: Any) -> None:
+    def commit(made: Any) -> None:
         folder, manifest = made
         Capture.objects.filter(pk=capture.pk).update(
             storage_key=publish_capture(folder),
@@ -49,7 +49,7 @@ def prepare_painting(job: Job) -> Work:
         )
         taking.first_cut(Capture.objects.get(pk=capture.pk))
 
-    return Work(run=run, keep=keep)
+    return Work(run=run, commit=commit)
 
 
 def started(api: Api, *paths: str, **more: Any) -> int:

@@ -11,7 +11,7 @@ from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.purge import KEPT_FOR, clear_due
-from tallpage.server.sweeps.models import Look, Shot, Sweep
+from tallpage.server.sweeps.models import Comparison, Shot, Sweep
 from tests.server.conftest import Api
 from tests.server.sweeping import started
 from tests.server.test_outlets import SLOT
@@ -111,7 +111,7 @@ def test_a_sweep_goes_and_its_captures_can_be_put_back(api: Api, go: Callable[[i
     go(4)
     again = api.send("POST", f"/sweeps/{sweep_id}/again", status=201)["id"]
     go(4)
-    jobs = set(Look.objects.filter(shot__sweep=sweep_id).values_list("job", flat=True))
+    jobs = set(Comparison.objects.filter(shot__sweep=sweep_id).values_list("job", flat=True))
     assert len(jobs) == 4
     api.send("DELETE", f"/sweeps/{sweep_id}", status=204)
     assert api.get("/captures/deleted")["total"] == 4

@@ -175,7 +175,7 @@ def test_work_that_ends_while_somebody_else_writes_is_kept(
             threading.Timer(3, lambda: other.execute("rollback")).start()
             return "result"
 
-        register_kind("sample", "files", lambda _: Work(run=run, keep=kept.append))
+        register_kind("sample", "files", lambda _: Work(run=run, commit=kept.append))
         job = enqueue("sample")
         with connection.cursor() as cursor:
             cursor.execute("pragma busy_timeout = 100")  # it gives up at once, as after the usual 20 s
@@ -185,7 +185,7 @@ def test_work_that_ends_while_somebody_else_writes_is_kept(
 
 
 def test_work_for_which_there_is_no_room_says_so(transactional_db: None) -> None:
-    register_kind("sample", "files", lambda _: Work(run=_no_room, keep=lambda _: None))
+    register_kind("sample", "files", lambda _: Work(run=_no_room, commit=lambda _: None))
     job = enqueue("sample")
     run_job(job.pk)
     job.refresh_from_db()

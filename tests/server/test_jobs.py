@@ -29,7 +29,7 @@ class Sample:
         self.discarded = 0
 
     def prepare(self, _job: Job) -> Work:
-        return Work(run=lambda signals: self.run(signals), keep=self.kept.append, discard=self._discard)
+        return Work(run=lambda signals: self.run(signals), commit=self.kept.append, rollback=self._discard)
 
     def _discard(self) -> None:
         self.discarded += 1
@@ -90,7 +90,7 @@ def test_a_running_job_learns_that_it_shall_end_with_what_there_is(sample: Sampl
 
     def work(signals: Signals) -> object:
         waiting = 0
-        while signals.wish != "keep":
+        while signals.stop_mode != "keep":
             waiting += 1
             _pause()
             assert waiting < 2_000
@@ -108,7 +108,7 @@ def test_a_running_job_learns_that_it_shall_stop(sample: Sample) -> None:
     def work(signals: Signals) -> object:
         signals.report("taking", 1, 2)
         waiting = 0
-        while signals.wish != "stop":
+        while signals.stop_mode != "stop":
             waiting += 1
             _pause()
             assert waiting < 2_000

@@ -186,13 +186,13 @@ def test_a_first_file_is_there_before_the_best_and_gives_way_to_it(
     work = prepare(job)
     signals = Signals()
     best = work.run(signals)
-    work.keep_early(signals.take_early())
+    work.commit_early(signals.take_early())
     (early,) = api.get(f"/cuts/{cut_id}/outputs")
     assert early["job"]["state"] == "queued"
     assert early["bytes"] <= RULES["limit_bytes"]
     first_file = Output.objects.get().paths[0]
     assert len(api.get(f"/outputs/{early['id']}/file").content) == early["bytes"]
-    work.keep(best)
+    work.commit(best)
     (row,) = api.get(f"/cuts/{cut_id}/outputs")
     assert row["fidelity"] >= early["fidelity"]
     assert not first_file.exists()
@@ -208,5 +208,5 @@ def test_work_that_is_not_wanted_any_more_leaves_no_file_behind(
     late = prepare(Output.objects.get().job)
     made = late.run(Signals())
     api.send("POST", f"/outputs/{row['id']}/fit", {"choice": None}, status=202)
-    late.keep(made)
+    late.commit(made)
     assert set(Output.objects.get().paths[0].parent.iterdir()) == files

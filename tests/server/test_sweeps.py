@@ -133,7 +133,7 @@ def test_the_queue_holds_only_what_is_taken_soon_and_hosts_are_not_pressed(
     feed_all()
     feed_all()
     assert _count(api, sweep_id)["under_way"] == 2
-    api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": "stop"})
+    api.send("POST", f"/sweeps/{sweep_id}/stop-mode", {"stop_mode": "stop"})
     other = started(api, *(f"p{number}" for number in range(20)), at_once=16)
     feed_all()
     assert 2 < _count(api, other)["under_way"] <= 6
@@ -142,12 +142,12 @@ def test_the_queue_holds_only_what_is_taken_soon_and_hosts_are_not_pressed(
 def test_pause_and_stop_take_hold_and_going_on_takes_the_rest(api: Api, go: Callable[[int], None]) -> None:
     sweep_id = started(api, "a", "b", "c", at_once=1)
     go(1)
-    for wish in ("pause", "stop"):
-        api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": wish})
+    for stop_mode in ("pause", "stop"):
+        api.send("POST", f"/sweeps/{sweep_id}/stop-mode", {"stop_mode": stop_mode})
         go(2)
         assert _count(api, sweep_id)["taken"] == 1
     assert api.get(f"/sweeps/{sweep_id}")["finished_at"]
-    api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": "go_on"})
+    api.send("POST", f"/sweeps/{sweep_id}/stop-mode", {"stop_mode": "go_on"})
     go(8)
     assert _count(api, sweep_id)["taken"] == Capture.objects.count() == 6
 
@@ -174,7 +174,7 @@ def test_retakes_press_a_host_no_harder_than_the_sweep_did(api: Api, go: Callabl
     sweep_id = started(api, *(f"broken-{number}" for number in range(10)), at_once=2)
     go(12)
     assert _count(api, sweep_id)["failed"] == 20
-    api.send("POST", f"/sweeps/{sweep_id}/wish", {"wish": "stop"})
+    api.send("POST", f"/sweeps/{sweep_id}/stop-mode", {"stop_mode": "stop"})
     go(1)
     assert api.send("POST", f"/sweeps/{sweep_id}/retake", {}, status=202) == {"done": 20}
     feed_all()

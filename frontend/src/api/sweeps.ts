@@ -24,7 +24,7 @@ export type Kept =
   | "retake"
   | "dropped";
 export type MarkWord = "keep" | "retake" | "drop" | "";
-export type Wish = "go_on" | "pause" | "stop";
+export type StopMode = "go_on" | "pause" | "stop";
 
 export type ListSource = { text: string } | { file: File; column?: number } | { address: string };
 
@@ -104,7 +104,7 @@ export function sweepRowsQuery(sweepId: number, kept: Kept, words: string, stret
 }
 
 export type SweepAction =
-  | { kind: "wish"; wish: Wish }
+  | { kind: "stop_mode"; stop_mode: StopMode }
   | { kind: "mark"; shots: Shot[]; word: MarkWord }
   | { kind: "retake"; shotIds: number[] | null; settings?: TakeSettings };
 
@@ -113,7 +113,7 @@ export function useSweepAction(sweepId: number) {
   return useMutation({
     mutationFn: async (action: SweepAction) => {
       const params = { path: { sweep_id: sweepId } };
-      if (action.kind === "wish") await api.POST("/api/sweeps/{sweep_id}/wish", { params, body: { wish: action.wish } });
+      if (action.kind === "stop_mode") await api.POST("/api/sweeps/{sweep_id}/stop-mode", { params, body: { stop_mode: action.stop_mode } });
       else if (action.kind === "mark")
         await api.POST("/api/sweeps/{sweep_id}/mark", {
           params,

@@ -22,18 +22,18 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
         <h1 className="w-full min-w-0 truncate text-xl font-semibold sm:w-auto sm:flex-1" title={sweep.name}>
           {sweep.name}
         </h1>
-        {going && sweep.wish === "go_on" && (
-          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "wish", wish: "pause" })}>
+        {going && sweep.stop_mode === "go_on" && (
+          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "stop_mode", stop_mode: "pause" })}>
             <Pause size={16} aria-hidden /> Pause
           </button>
         )}
-        {(sweep.wish === "pause" || sweep.wish === "stop") && count.all > count.taken + count.failed && (
-          <button type="button" className="btn btn-sm btn-primary" onClick={() => action.mutate({ kind: "wish", wish: "go_on" })}>
+        {(sweep.stop_mode === "pause" || sweep.stop_mode === "stop") && count.all > count.taken + count.failed && (
+          <button type="button" className="btn btn-sm btn-primary" onClick={() => action.mutate({ kind: "stop_mode", stop_mode: "go_on" })}>
             <Play size={16} aria-hidden /> Resume
           </button>
         )}
-        {going && sweep.wish !== "stop" && (
-          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "wish", wish: "stop" })}>
+        {going && sweep.stop_mode !== "stop" && (
+          <button type="button" className="btn btn-sm" onClick={() => action.mutate({ kind: "stop_mode", stop_mode: "stop" })}>
             <Square size={16} aria-hidden /> Stop
           </button>
         )}
@@ -57,7 +57,7 @@ function Far({ sweep }: { sweep: Sweep }) {
   const { count } = sweep;
   const now = useNow();
   const share = count.all > 0 ? (count.taken + count.failed) / count.all : 0;
-  const state = sweep.finished_at ? "ended" : sweep.wish === "pause" ? "paused" : sweep.wish === "stop" ? "stopping" : "";
+  const state = sweep.finished_at ? "ended" : sweep.stop_mode === "pause" ? "paused" : sweep.stop_mode === "stop" ? "stopping" : "";
   return (
     <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm" data-far>
       <p className="sr-only" role="status">

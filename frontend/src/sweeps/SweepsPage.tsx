@@ -38,7 +38,7 @@ export function SweepsPage() {
                 {sweep.count.failed > 0 && <span className="text-error">, {sweep.count.failed} failed</span>}
               </span>
               {sweep.schedule && <span className="text-sm">again {formatTime(sweep.schedule.next_at)}</span>}
-              <span className="text-sm sm:w-28 sm:text-right">{sweep.finished_at ? formatWhen(sweep.created_at, now) : sweep.wish === "pause" ? "paused" : "going on"}</span>
+              <span className="text-sm sm:w-28 sm:text-right">{sweep.finished_at ? formatWhen(sweep.created_at, now) : sweep.stop_mode === "pause" ? "paused" : "going on"}</span>
             </Link>
           </li>
         ))}

@@ -75,8 +75,11 @@ def capture(
     leave_out: Annotated[
         list[str] | None, typer.Option(help="CSS selector of something to hide; may be given several times.")
     ] = None,
-    keep_hanging: Annotated[
-        bool, typer.Option(help="Keep notices and bubbles that hang in the window, once at the lower end.")
+    keep_overlays: Annotated[
+        bool,
+        typer.Option(
+            "--keep-hanging", help="Keep notices and bubbles that hang in the window, once at the lower end."
+        ),
     ] = False,
     busy: Annotated[
         int, typer.Option(help="For how many seconds the page's own scripts may keep it busy: 60 to 300.")
@@ -109,7 +112,7 @@ def capture(
             steps=tuple(Step.parse(line) for line in step or ()),
             wait_ms=round(wait * 1_000),
             leave_out=tuple(leave_out or ()),
-            hanging="keep" if keep_hanging else "leave_out",
+            fixed_overlays="keep" if keep_overlays else "leave_out",
             sign_in=_sign_in(sign_in_file, basic=basic),
             timeouts=Timeouts().busy_for(busy),
         )

@@ -20,7 +20,7 @@ from tallpage.core.capture import (
     Timeouts,
     read_state,
 )
-from tallpage.core.capture._sign_in import looks_like_sign_in
+from tallpage.core.capture.opening._sign_in import looks_like_sign_in
 from tallpage.core.errors import PageError
 from tallpage.core.page_map import PageMap
 from tallpage.core.render import whole_page

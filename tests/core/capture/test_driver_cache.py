@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from tallpage.core.capture._driver_cache import keep_compiled_driver
+from tallpage.core.capture.browser._driver_cache import keep_compiled_driver
 
 VARIABLE = "NODE_COMPILE_CACHE"
 

@@ -1,6 +1,6 @@
 import pytest
 
-from tallpage.core.capture._faults import page_fault
+from tallpage.core.capture.browser._faults import page_fault
 
 ADDRESS = "https://skerrin.example/fleet"
 

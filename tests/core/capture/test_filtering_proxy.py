@@ -20,7 +20,7 @@ from tallpage.core.capture import (
     require_public,
     take_page,
 )
-from tallpage.core.capture._filtering_proxy import is_public
+from tallpage.core.capture.browser._filtering_proxy import is_public
 from tallpage.core.errors import AddressError, PageUnreachable
 from tests.core.capture.kinds import Kind, page, places, sections
 from tests.core.capture.kinds_server import KindsServer

@@ -94,12 +94,12 @@ def test_a_fixed_background_is_behind_the_whole_page(server: KindsServer, take: 
     assert (pixels[:, 1_000, 0] > 200).all()
 
 
-def test_hanging_things_can_be_kept_once(server: KindsServer, take: Take, tmp_path: Path) -> None:
+def test_fixed_overlays_can_be_kept_once(server: KindsServer, take: Take, tmp_path: Path) -> None:
     request = PageRequest(
         address=f"{server.address}/kind/a fixed bar, a notice and a bubble",
         screen=DESK,
         timeouts=HASTY,
-        hanging="keep",
+        fixed_overlays="keep",
     )
     _, found, _ = _taken(take, request, tmp_path)
     counted = Counter(row.number for row in found)

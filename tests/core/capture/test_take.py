@@ -127,11 +127,11 @@ def test_enough_keeps_what_there_is_and_says_where_it_ends(
 ) -> None:
     seen: list[Progress] = []
 
-    def wish() -> StopMode:
+    def stop_mode() -> StopMode:
         return "keep" if stage in [row.stage for row in seen] else "go_on"
 
     request = PageRequest(address=f"{site}{path}", screen=DESK)
-    manifest, report = take(request, tmp_path, on_progress=seen.append, ask_wish=wish)
+    manifest, report = take(request, tmp_path, on_progress=seen.append, ask_stop_mode=stop_mode)
     assert 0 < manifest.height_px < 40_000
     assert report.truncated
     assert report.page_height_px == manifest.height_px
@@ -153,4 +153,4 @@ def test_a_strip_that_is_told_of_can_be_looked_at(site: str, take: Take, tmp_pat
 
 def test_a_capture_that_is_stopped_gives_nothing(site: str, take: Take, tmp_path: Path) -> None:
     with pytest.raises(Stopped):
-        take(PageRequest(address=f"{site}/archive", screen=DESK), tmp_path, ask_wish=lambda: "stop")
+        take(PageRequest(address=f"{site}/archive", screen=DESK), tmp_path, ask_stop_mode=lambda: "stop")

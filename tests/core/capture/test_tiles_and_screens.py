@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.capture import PRESETS, Screen
-from tallpage.core.capture._tiles import plan_tiles
+from tallpage.core.capture.pixels._tiles import plan_tiles
 from tallpage.core.errors import TallPageError
 from tallpage.core.geometry import Box
 from tallpage.core.picture import MAX_STRIP_HEIGHT_PX

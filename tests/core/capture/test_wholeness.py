@@ -5,7 +5,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from tallpage.core.capture._wholeness import Ink, Passage, passages, undrawn, wholeness
+from tallpage.core.capture.words._wholeness import Ink, Passage, passages, undrawn, wholeness
 from tallpage.core.geometry import Box
 
 

@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tallpage.core.changes import NEARLY_BLANK, Change, Side, aligned, compare, look_at, words_changed
+from tallpage.core.changes import NEARLY_BLANK, Change, Side, aligned, compare, fingerprint_of, words_changed
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
 from tests.pictures import Pixels, noise, strips_of, text_page
@@ -39,7 +39,7 @@ def test_what_two_pictures_share_above_and_below_is_always_found(top: np.ndarray
 
 def _side(pixels: Pixels, folder: Path) -> Side:
     manifest = strips_of(pixels, folder)
-    return Side(folder=folder, manifest=manifest, look=look_at(folder, manifest))
+    return Side(folder=folder, manifest=manifest, fingerprint=fingerprint_of(folder, manifest))
 
 
 def _compared(before: Pixels, now: Pixels, tmp_path: Path) -> Change:
@@ -109,7 +109,7 @@ def test_nearly_blank_pages_are_told_from_others(tmp_path: Path) -> None:
     spinner[380:420, 280:320] = 90
     text[::20, 40:560] = 30
     shares = [
-        _side(pixels, tmp_path / str(number)).look.commonest_share
+        _side(pixels, tmp_path / str(number)).fingerprint.commonest_share
         for number, pixels in enumerate((blank, spinner, text))
     ]
     assert shares[0] == 1

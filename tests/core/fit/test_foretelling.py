@@ -5,7 +5,7 @@ import pytest
 
 from tallpage.core.errors import FitError
 from tallpage.core.fit import FitMemory, FitOrder, FitWatch, Verdict, fit_raster, foretell_order
-from tallpage.core.fit._formats import Format
+from tallpage.core.fit.encoding._formats import Format
 from tallpage.core.picture import Raster
 from tests.pictures import Pixels, photograph, raster_of, text_page
 

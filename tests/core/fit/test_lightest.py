@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from tallpage.core.errors import FitError
 from tallpage.core.fit import Candidate, Choice, FitOrder, FitResult, FitWatch, Verdict, fit_order, fit_with
-from tallpage.core.fit._formats import Format
-from tallpage.core.fit._lightest import search_lowest
+from tallpage.core.fit.encoding._formats import Format
+from tallpage.core.fit.search._lightest import search_lowest
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 ALL: tuple[Format, ...] = ("jpeg", "png", "webp", "avif")

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from tallpage.core.fit import Choice, fit_raster, fit_with
-from tallpage.core.fit._formats import Format
-from tallpage.core.picture import Raster
+from tallpage.core.fit.encoding._formats import Format
+from tallpage.core.picture import decode, encode_lossless_webp, encode_png
 from tests.pictures import Pixels, decoded, gradient, photograph, raster_of, text_page
 
 PNG = Choice(format="png")
@@ -13,8 +13,8 @@ PNG = Choice(format="png")
 
 def test_a_png_of_shades_stores_differences_and_one_of_letters_does_not() -> None:
     shades, letters = raster_of(gradient(400, 300)), raster_of(text_page(400, 300))
-    assert len(fit_with(shades, PNG).data) < 0.3 * len(shades.as_png(compression=9))
-    assert len(fit_with(letters, PNG).data) == len(letters.as_png(compression=9))
+    assert len(fit_with(shades, PNG).data) < 0.3 * len(encode_png(shades, compression=9))
+    assert len(fit_with(letters, PNG).data) == len(encode_png(letters, compression=9))
 
 
 def test_shades_that_fit_without_loss_are_found_to() -> None:
@@ -77,8 +77,8 @@ def _code(width_px: int, height_px: int) -> Pixels:
 
 def test_drawings_that_repeat_themselves_are_kept_losslessly_where_that_fits() -> None:
     pixels = np.concatenate([_code(800, 160)] * 5)
-    exact = len(raster_of(pixels).as_lossless_webp())
-    assert len(raster_of(pixels).as_png(compression=6)) > exact / 0.37, (
+    exact = len(encode_lossless_webp(raster_of(pixels)))
+    assert len(encode_png(raster_of(pixels), compression=6)) > exact / 0.37, (
         "which its weight as PNG tells little of"
     )
     result = fit_raster(raster_of(pixels), limit_bytes=exact + 500, formats=("jpeg", "png", "webp", "avif"))
@@ -109,7 +109,7 @@ def test_avif_goes_to_20_000_px_by_another_way_and_looks_the_same() -> None:
     assert abs(tall.fidelity - low.fidelity) < 4
     assert abs(tall.byte_count / low.byte_count - 17 / 16) < 0.1
     see_through = np.dstack([column, np.tile(np.arange(64, dtype=np.uint8) * 4, (17_000, 1))])
-    assert Raster.decode(fit_with(raster_of(see_through), Choice(format="avif", quality=50)).data).has_alpha
+    assert decode(fit_with(raster_of(see_through), Choice(format="avif", quality=50)).data).has_alpha
 
 
 def _discs(side_px: int) -> Pixels:

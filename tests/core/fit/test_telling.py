@@ -14,7 +14,7 @@ from tallpage.core.fit import (
     worst_places,
 )
 from tallpage.core.geometry import Size
-from tallpage.core.picture import Raster
+from tallpage.core.picture import decode
 from tests.pictures import decoded, noise, photograph, raster_of, text_page
 
 
@@ -100,4 +100,4 @@ def test_a_softened_file_is_judged_against_what_was_not_softened() -> None:
     raster = raster_of(text_page(300, 200))
     soft = fit_with(raster, Choice(format="webp", quality=95, softened=True))
     assert soft.fidelity < fit_with(raster, Choice(format="webp", quality=95)).fidelity
-    assert Raster.decode(soft.data).size == raster.size
+    assert decode(soft.data).size == raster.size

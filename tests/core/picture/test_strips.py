@@ -6,11 +6,7 @@ from hypothesis import strategies as st
 
 from tallpage.core.errors import FrameError, PictureUnreadable
 from tallpage.core.geometry import Box
-from tallpage.core.picture import (
-    StripManifest,
-    StripWriter,
-    strips_so_far,
-)
+from tallpage.core.picture import StripManifest, StripWriter, encode_png, strips_so_far
 from tallpage.core.render import save_joined_png, squeezed, strip_view, thumbnail, whole_page
 from tests.pictures import (
     as_png,
@@ -52,7 +48,7 @@ def test_a_cut_comes_out_at_exactly_the_width_asked_for(tmp_path: Path, width_px
     frame = Box.whole(manifest.size)
     cut = rendered(tmp_path, manifest, frame, width_px=width_px)
     assert cut.size == manifest.size.at_width(width_px)
-    assert decoded(cut.as_png()).shape[:2] == (cut.size.height_px, width_px)
+    assert decoded(encode_png(cut)).shape[:2] == (cut.size.height_px, width_px)
 
 
 def test_a_frame_outside_the_capture_is_refused(tmp_path: Path) -> None:
@@ -99,7 +95,7 @@ def test_a_damaged_strip_is_an_error_and_not_grey_rows(tmp_path: Path) -> None:
     path = tmp_path / "0000.png"
     path.write_bytes(path.read_bytes()[: path.stat().st_size // 2])
     with pytest.raises(PictureUnreadable) as refused:
-        whole_page(tmp_path, manifest).as_png()
+        encode_png(whole_page(tmp_path, manifest))
     assert refused.value.code == "picture_damaged"
 
 
@@ -118,7 +114,7 @@ def test_a_flat_page_stays_its_colour_at_any_size(tmp_path: Path) -> None:
     pixels[:] = (31, 92, 77)
     manifest = strips_of(pixels, tmp_path)
     cut = rendered(tmp_path, manifest, Box.whole(manifest.size), width_px=23)
-    assert_close(decoded(cut.as_png()), pixels[:23, :23], mean=0)
+    assert_close(decoded(encode_png(cut)), pixels[:23, :23], mean=0)
 
 
 @settings(max_examples=30)

@@ -5,17 +5,25 @@ never held in memory.
 """
 
 from tallpage.core.capture._address import normalise_address, private_address, require_public
-from tallpage.core.capture._browser import Browser, find_chromium, print_as_pdf
-from tallpage.core.capture._browser_pool import BrowserPool
-from tallpage.core.capture._filtering_proxy import UNREACHABLE_HEADER, FilteringProxy, PrivateHosts
 from tallpage.core.capture._report import PageReport
-from tallpage.core.capture._request import Extent, Hanging, PageRequest, PageWidth, Progress, Scheme, StopMode
+from tallpage.core.capture._request import (
+    Extent,
+    FixedOverlays,
+    PageRequest,
+    PageWidth,
+    Progress,
+    Scheme,
+    StopMode,
+)
 from tallpage.core.capture._screen import PRESETS, Screen
-from tallpage.core.capture._sign_in import BasicSignIn, FormSignIn, SignIn, StateSignIn, read_state
-from tallpage.core.capture._steps import Step, StepKind
 from tallpage.core.capture._take import take_page
 from tallpage.core.capture._timeouts import LEAST_BUSY_S, MOST_BUSY_S, Timeouts
-from tallpage.core.capture._wholeness import Lacking, Wholeness, Why
+from tallpage.core.capture.browser._filtering_proxy import UNREACHABLE_HEADER, FilteringProxy, PrivateHosts
+from tallpage.core.capture.browser._pool import BrowserPool
+from tallpage.core.capture.browser._starting import Browser, find_chromium, print_as_pdf
+from tallpage.core.capture.opening._sign_in import BasicSignIn, FormSignIn, SignIn, StateSignIn, read_state
+from tallpage.core.capture.opening._steps import Step, StepKind
+from tallpage.core.capture.words._wholeness import Lacking, Wholeness, Why
 
 __all__ = [
     "LEAST_BUSY_S",
@@ -27,8 +35,8 @@ __all__ = [
     "BrowserPool",
     "Extent",
     "FilteringProxy",
+    "FixedOverlays",
     "FormSignIn",
-    "Hanging",
     "Lacking",
     "PageReport",
     "PageRequest",

@@ -6,7 +6,7 @@ import re
 import socket
 from urllib.parse import urlsplit, urlunsplit
 
-from tallpage.core.capture._filtering_proxy import PrivateHosts
+from tallpage.core.capture.browser._filtering_proxy import PrivateHosts
 from tallpage.core.errors import AddressError, PageUnreachable
 
 _MAX_ADDRESS_CHARS = 4_096

@@ -6,7 +6,7 @@ from dataclasses import asdict, dataclass
 from typing import Any
 
 from tallpage.core.capture._screen import Screen
-from tallpage.core.capture._wholeness import Wholeness
+from tallpage.core.capture.words._wholeness import Wholeness
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,9 +8,9 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from tallpage.core.capture._screen import Screen
-from tallpage.core.capture._sign_in import SignIn
-from tallpage.core.capture._steps import MOST_STEPS, Step
 from tallpage.core.capture._timeouts import Timeouts
+from tallpage.core.capture.opening._sign_in import SignIn
+from tallpage.core.capture.opening._steps import MOST_STEPS, Step
 from tallpage.core.errors import PageError
 
 MOST_WAIT_MS = 60_000
@@ -23,7 +23,7 @@ Extent = Literal["full", "view", "element", "panel", "between"]
 length, or from one element to another."""
 PageWidth = Literal["screen", "all"]
 Scheme = Literal["light", "dark"]
-Hanging = Literal["leave_out", "keep"]
+FixedOverlays = Literal["leave_out", "keep"]
 Stage = Literal["opening", "steps", "scrolling", "settling", "taking"]
 StopMode = Literal["go_on", "stop", "keep"]
 """What the person wants of a capture under way: ``keep`` is to stop, with what there is."""
@@ -58,7 +58,7 @@ class PageRequest:
     """An extra wait before the picture, for a page that shows something late without loading it."""
     leave_out: tuple[str, ...] = ()
     """CSS selectors of what is hidden before the picture."""
-    hanging: Hanging = "leave_out"
+    fixed_overlays: FixedOverlays = "leave_out"
     """What becomes of notices and bubbles that hang in the window: hidden, or once at the lower end."""
     sign_in: SignIn | None = field(default=None, repr=False)
     timeouts: Timeouts = field(default_factory=Timeouts)

@@ -7,18 +7,18 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
-from tallpage.core.capture._area import Area, area_of
-from tallpage.core.capture._browser import Browser
-from tallpage.core.capture._mapping import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
-from tallpage.core.capture._opening import do_steps, met_sign_in, open_signed_in
-from tallpage.core.capture._page_session import PageSession
-from tallpage.core.capture._preparing import Prepared, measured_again, prepare
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskWish, OnProgress, PageRequest, Progress
-from tallpage.core.capture._stepping import StepPlan, scroll_along, turn_along
-from tallpage.core.capture._strip_taking import StripTaker, take_tiles
-from tallpage.core.capture._walk import GoOn
-from tallpage.core.capture._wholeness import Lacking, Passage, Wholeness, passages, undrawn, wholeness
+from tallpage.core.capture.browser._page_session import PageSession
+from tallpage.core.capture.browser._starting import Browser
+from tallpage.core.capture.layout._area import Area, area_of
+from tallpage.core.capture.layout._preparing import Prepared, measured_again, prepare
+from tallpage.core.capture.layout._walk import GoOn
+from tallpage.core.capture.opening._arriving import do_steps, met_sign_in, open_signed_in
+from tallpage.core.capture.pixels._stepping import StepPlan, scroll_along, turn_along
+from tallpage.core.capture.pixels._strips import StripTaker, take_tiles
+from tallpage.core.capture.words._mapping import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
+from tallpage.core.capture.words._wholeness import Lacking, Passage, Wholeness, passages, undrawn, wholeness
 from tallpage.core.errors import Stopped
 from tallpage.core.files import empty_folder
 from tallpage.core.geometry import Box
@@ -34,18 +34,18 @@ def take_page(
     folder: Path,
     *,
     on_progress: OnProgress = lambda _: None,
-    ask_wish: AskWish = lambda: "go_on",
+    ask_stop_mode: AskWish = lambda: "go_on",
 ) -> tuple[StripManifest, PageReport]:
     """Take ``request`` and write its strips and page map into ``folder``, which exists and is empty.
 
     Raises:
         PageError, PageUnreachable, AddressError: the page could not be taken.
         StorageError: a strip could not be written.
-        Stopped: ``ask_wish`` said so; what was written is left for the caller.
+        Stopped: ``ask_stop_mode`` said so; what was written is left for the caller.
     """
     started = time.monotonic()
     timeouts = request.timeouts
-    go_on = _asking(on_progress, ask_wish)
+    go_on = _asking(on_progress, ask_stop_mode)
     with browser.open_page(request) as page:
         go_on(Progress(stage="opening"))
         opened = open_signed_in(browser, page, request)
@@ -193,7 +193,7 @@ def _undrawn(page: PageSession, request: PageRequest, blank: list[Passage]) -> L
     if not blank:
         return None
     numbers = [passage.number for passage in blank[:_NAMED_AT_MOST]]
-    texts = page.run("shown_texts", numbers, timeout_ms=request.timeouts.operation_ms)
+    texts = page.run("words/shown_texts", numbers, timeout_ms=request.timeouts.operation_ms)
     return Lacking(why="blank", words=sum(passage.words for passage in blank), first=" ".join(texts)[:80])
 
 
@@ -219,13 +219,13 @@ def _step_plan(request: PageRequest, prepared: Prepared, area: Area) -> StepPlan
     )
 
 
-def _asking(on_progress: OnProgress, ask_wish: AskWish) -> GoOn:
+def _asking(on_progress: OnProgress, ask_stop_mode: AskWish) -> GoOn:
     def go_on(progress: Progress) -> bool:
-        wish = ask_wish()
-        if wish == "stop":
+        stop_mode = ask_stop_mode()
+        if stop_mode == "stop":
             raise Stopped("The capture was stopped.")
         on_progress(progress)
-        return wish == "go_on"
+        return stop_mode == "go_on"
 
     return go_on
 
@@ -265,7 +265,7 @@ class _Blocks:
         order = {"mostBlocks": MOST_BLOCKS - len(self.found), "mostChars": MOST_CHARS}
         rows = [
             row
-            for frame in self._page.run_everywhere("map", order, timeout_ms=self._timeout_ms)
+            for frame in self._page.run_everywhere("words/map", order, timeout_ms=self._timeout_ms)
             for row in frame
         ]
         return [{**row, "x_px": row["x_px"] + self._shift_x_px} for row in rows]

@@ -2,17 +2,17 @@
 
 from tallpage.core.changes._aligning import Run, aligned
 from tallpage.core.changes._comparing import Change, Side, Stretch, compare, words_changed
-from tallpage.core.changes._looking import NEARLY_BLANK, Look, look_at
+from tallpage.core.changes._fingerprint import NEARLY_BLANK, Fingerprint, fingerprint_of
 
 __all__ = [
     "NEARLY_BLANK",
     "Change",
-    "Look",
+    "Fingerprint",
     "Run",
     "Side",
     "Stretch",
     "aligned",
     "compare",
-    "look_at",
+    "fingerprint_of",
     "words_changed",
 ]

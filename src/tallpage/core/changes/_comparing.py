@@ -8,7 +8,7 @@ from pathlib import Path
 
 from tallpage.core.changes._aligning import aligned, gaps_between
 from tallpage.core.changes._differing import measure_gap
-from tallpage.core.changes._looking import Look, RowReader
+from tallpage.core.changes._fingerprint import Fingerprint, RowReader
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import PageMap
 from tallpage.core.picture import StripManifest
@@ -24,7 +24,7 @@ class Side:
 
     folder: Path
     manifest: StripManifest
-    look: Look
+    fingerprint: Fingerprint
 
     @property
     def whole(self) -> Box:
@@ -53,7 +53,7 @@ def compare(before: Side, now: Side) -> Change:
     width_px = now.manifest.width_px
     if before.manifest.width_px != width_px:
         return Change(share=1, stretches=(Stretch(before=before.whole, now=now.whole),))
-    rows_before, rows_now = before.look.rows, now.look.rows
+    rows_before, rows_now = before.fingerprint.rows, now.fingerprint.rows
     read_before, read_now = (RowReader(side.folder, side.manifest) for side in (before, now))
     found = [
         measured

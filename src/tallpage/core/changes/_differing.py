@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tallpage.core.changes._aligning import Gap
-from tallpage.core.changes._looking import RowReader
+from tallpage.core.changes._fingerprint import RowReader
 from tallpage.core.geometry import Box
 
 _SETTLING_ROWS = 3

@@ -6,17 +6,17 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from tallpage.core.errors import FitError
-from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._advising import advise
-from tallpage.core.fit._fidelity import ACCEPTABLE_FIDELITY
-from tallpage.core.fit._fit import FitResult, fit_raster
-from tallpage.core.fit._foretelling import foretell
-from tallpage.core.fit._formats import FORMATS, Format
-from tallpage.core.fit._lightest import lightest
-from tallpage.core.fit._making import Candidate, fit_with
-from tallpage.core.fit._memory import FitMemory
-from tallpage.core.fit._recipes import Choice
 from tallpage.core.fit._watching import FitWatch
+from tallpage.core.fit.advice._computing import advise
+from tallpage.core.fit.advice._pieces import Advice
+from tallpage.core.fit.encoding._candidates import Candidate, fit_with
+from tallpage.core.fit.encoding._formats import FORMATS, Format
+from tallpage.core.fit.encoding._memory import FitMemory
+from tallpage.core.fit.encoding._recipes import Choice
+from tallpage.core.fit.judging._fidelity import ACCEPTABLE_FIDELITY
+from tallpage.core.fit.prediction._verdict import foretell
+from tallpage.core.fit.search._best import FitResult, fit_raster
+from tallpage.core.fit.search._lightest import lightest
 from tallpage.core.picture import Raster
 from tallpage.core.units import format_bytes
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from tallpage.core.fit._advice import Advice
-from tallpage.core.fit._making import Candidate
+from tallpage.core.fit.advice._pieces import Advice
+from tallpage.core.fit.encoding._candidates import Candidate
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,15 +1,22 @@
-"""Pixels: taking pictures in, strips, operations, encoders."""
+"""Pixels: pictures read in, what is done to them, encoders."""
 
-from tallpage.core.picture._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
-from tallpage.core.picture._splitting import INK_CELL_PX, FilteredPng
-from tallpage.core.picture._strips import (
+from tallpage.core.picture._libvips import libvips_version
+from tallpage.core.picture.encoders._avif import encode_avif
+from tallpage.core.picture.encoders._gif import encode_gif
+from tallpage.core.picture.encoders._jpeg import encode_jpeg
+from tallpage.core.picture.encoders._png import PngFilter, encode_palette_png, encode_png, write_png
+from tallpage.core.picture.encoders._webp import encode_lossless_webp, encode_webp
+from tallpage.core.picture.operations._raster import WHITE, Access, Colour, Raster
+from tallpage.core.picture.reading._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
+from tallpage.core.picture.reading._opening import decode, open_file, open_foreign
+from tallpage.core.picture.reading._splitting import INK_CELL_PX, FilteredPng
+from tallpage.core.picture.reading._strips import (
     MAX_STRIP_HEIGHT_PX,
     Strip,
     StripManifest,
     StripWriter,
     strips_so_far,
 )
-from tallpage.core.picture._vips import WHITE, Access, Colour, PngFilter, Raster, libvips_version
 
 __all__ = [
     "INK_CELL_PX",
@@ -25,7 +32,18 @@ __all__ = [
     "StripManifest",
     "StripWriter",
     "check_picture",
+    "decode",
+    "encode_avif",
+    "encode_gif",
+    "encode_jpeg",
+    "encode_lossless_webp",
+    "encode_palette_png",
+    "encode_png",
+    "encode_webp",
     "import_picture",
     "libvips_version",
+    "open_file",
+    "open_foreign",
     "strips_so_far",
+    "write_png",
 ]

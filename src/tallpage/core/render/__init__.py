@@ -4,9 +4,9 @@ Its stages, in the order of work: the frame, the leaves, the size, the ground, t
 pure function from pixels to pixels that knows where its places were before, and come to lie.
 """
 
+from tallpage.core.render._drawing import Rendering
 from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
-from tallpage.core.render._rendering import Rendering
 from tallpage.core.render._rules import RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
 from tallpage.core.render._views import save_joined_png, save_png, squeezed, strip_view, thumbnail, whole_page

@@ -9,7 +9,7 @@ from typing import Protocol
 from tallpage.core.geometry import Box, Size
 from tallpage.core.once import once
 from tallpage.core.page_map import Block, PageMap
-from tallpage.core.picture import Access, Raster, StripManifest
+from tallpage.core.picture import Access, Raster, StripManifest, open_file, open_foreign
 
 
 class Source(Protocol):
@@ -59,9 +59,7 @@ class CaptureSource:
         """
         box.require_on(self.size)
         strips = self.manifest.strips_under(box)
-        stack = Raster.stacked(
-            [Raster.open_file(self._folder / strip.file, access=access) for strip in strips]
-        )
+        stack = Raster.stacked([open_file(self._folder / strip.file, access=access) for strip in strips])
         within = replace(box, y_px=box.y_px - strips[0].top_px)
         return stack if within == Box.whole(stack.size) else stack.cropped(within)
 
@@ -101,4 +99,4 @@ class PictureSource:
         return ()
 
     def _opened(self) -> Raster:
-        return Raster.open_foreign(self._path).normalised()
+        return open_foreign(self._path).normalised()

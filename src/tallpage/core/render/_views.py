@@ -7,8 +7,8 @@ from pathlib import Path
 
 from tallpage.core.files import storage_errors
 from tallpage.core.geometry import Box, Size
-from tallpage.core.picture import Access, Raster, StripManifest
-from tallpage.core.render._rendering import Rendering
+from tallpage.core.picture import Access, Raster, StripManifest, encode_webp, open_file, write_png
+from tallpage.core.render._drawing import Rendering
 from tallpage.core.render._source import CaptureSource
 
 
@@ -23,22 +23,22 @@ def thumbnail(folder: Path, manifest: StripManifest, *, width_px: int, greatest_
     shown_px = min(page.height_px, max(1, greatest_height_px * page.width_px // width_px))
     frame = Box(x_px=0, y_px=0, width_px=page.width_px, height_px=shown_px)
     shown = CaptureSource(folder, manifest).region(frame)
-    return shown.resized(frame.size.at_width(width_px)).as_webp(quality=82)
+    return encode_webp(shown.resized(frame.size.at_width(width_px)), quality=82)
 
 
 def squeezed(folder: Path, manifest: StripManifest, *, width_px: int, greatest_height_px: int) -> bytes:
     """WebP of the whole page for the spine: true proportion, or squeezed to the greatest height."""
     natural = manifest.size.at_width(width_px)
     size = Size(width_px=width_px, height_px=min(natural.height_px, greatest_height_px))
-    return whole_page(folder, manifest).resized(size).as_webp(quality=80)
+    return encode_webp(whole_page(folder, manifest).resized(size), quality=80)
 
 
 def strip_view(folder: Path, manifest: StripManifest, number: int, *, shrink: int) -> bytes:
     """WebP of one strip at ``1/shrink`` of its size, for looking from further away."""
     strip = manifest.strips[number]
-    raster = Raster.open_file(folder / strip.file, access="sequential")
+    raster = open_file(folder / strip.file, access="sequential")
     size = Size(width_px=max(1, manifest.width_px // shrink), height_px=max(1, -(-strip.height_px // shrink)))
-    return raster.resized(size).as_webp(quality=90)
+    return encode_webp(raster.resized(size), quality=90)
 
 
 def save_joined_png(folder: Path, manifest: StripManifest, path: Path) -> int:
@@ -58,6 +58,6 @@ def _saved(raster: Raster, path: Path) -> int:
         tempfile.TemporaryDirectory(prefix=".part-", dir=path.parent) as scratch,
     ):
         part = Path(scratch) / "joined.png"
-        raster.save_png(part)
+        write_png(raster, part)
         part.replace(path)
     return path.stat().st_size

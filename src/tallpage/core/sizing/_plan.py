@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from tallpage.core.geometry import Box, Size, round_half_up
 from tallpage.core.picture import Colour, Raster
-from tallpage.core.sizing._sizing import Anchor, Sizing
+from tallpage.core.sizing._rules import Anchor, Sizing
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

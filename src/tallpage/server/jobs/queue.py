@@ -24,17 +24,17 @@ class MadeWay(Exception):
 
 @dataclass(frozen=True, slots=True)
 class Work:
-    """A job in two steps. ``run`` computes, without the database; ``keep`` stores what it gave.
+    """A job in two steps. ``run`` computes, without the database; ``commit`` stores what it gave.
 
-    ``keep`` runs in the transaction that marks the job done, and only if the job is still ours:
-    so however often a job is run, its result is kept once. ``discard`` clears up otherwise.
-    ``keep_early`` stores what :meth:`Signals.publish_preview` was given meanwhile.
+    ``commit`` runs in the transaction that marks the job done, and only if the job is still ours:
+    so however often a job is run, its result is kept once. ``rollback`` clears up otherwise.
+    ``commit_early`` stores what :meth:`Signals.publish_preview` was given meanwhile.
     """
 
     run: Callable[[Signals], Any]
-    keep: Callable[[Any], None]
-    discard: Callable[[], None] = lambda: None
-    keep_early: Callable[[Any], None] = lambda _: None
+    commit: Callable[[Any], None]
+    rollback: Callable[[], None] = lambda: None
+    commit_early: Callable[[Any], None] = lambda _: None
 
 
 class Signals:
@@ -44,7 +44,7 @@ class Signals:
         self.stage = ""
         self.done = 0
         self.expected = 0
-        self.wish: StopMode = "go_on"
+        self.stop_mode: StopMode = "go_on"
         self.told: dict[str, Any] | None = told
         self.can_make_way = False
         """Whether what a person waits for first has been told, so that others may come first now."""
@@ -142,5 +142,5 @@ def request_stop(job: Job, *, keep: bool = False) -> None:
     """
     stopped = Job.objects.filter(pk=job.pk, state=Job.State.QUEUED).update(state=Job.State.STOPPED)
     if not stopped:
-        wish = {"keep_requested": True} if keep else {"stop_requested": True}
-        Job.objects.filter(pk=job.pk, state=Job.State.RUNNING).update(**wish)
+        stop_mode = {"keep_requested": True} if keep else {"stop_requested": True}
+        Job.objects.filter(pk=job.pk, state=Job.State.RUNNING).update(**stop_mode)

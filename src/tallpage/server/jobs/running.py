@@ -66,7 +66,7 @@ def _run_job(job_id: int) -> None:
     try:
         work = prepare(job)
         signals = Signals(job.told)
-        result = _wait(_work_thread().submit(work.run, signals), job, owner, signals, work.keep_early)
+        result = _wait(_work_thread().submit(work.run, signals), job, owner, signals, work.commit_early)
         _keep(job, owner, work, result)
     except MadeWay:
         if not once_it_can_be_written(lambda: _queue_again(job, owner)):
@@ -133,7 +133,7 @@ def _queue_again(job: Job, owner: str) -> bool:
 
 
 def _wait(
-    future: Future[Any], job: Job, owner: str, signals: Signals, keep_early: Callable[[Any], None]
+    future: Future[Any], job: Job, owner: str, signals: Signals, commit_early: Callable[[Any], None]
 ) -> Any:
     """The result of the work, with a heartbeat while it is awaited, and whenever there is news."""
     future.add_done_callback(lambda _: signals.news.set())
@@ -143,10 +143,10 @@ def _wait(
         if future.done():
             break
         with suppress(OperationalError):  # the next beat tells it; nothing is lost meanwhile
-            signals.wish = _beat(job, owner, signals)
+            signals.stop_mode = _beat(job, owner, signals)
             early = signals.take_early()
-            if early is not None and signals.wish == "go_on":
-                keep_early(early)
+            if early is not None and signals.stop_mode == "go_on":
+                commit_early(early)
         time.sleep(_LEAST_BETWEEN_BEATS_S)
     return future.result()
 
@@ -171,7 +171,7 @@ def _keep(job: Job, owner: str, work: Work, result: Any) -> None:
         with transaction.atomic():
             ours = _end(job, owner, Job.State.DONE)
             if ours:
-                work.keep(result)
+                work.commit(result)
             return ours
 
     if not once_it_can_be_written(keep_all):
@@ -193,7 +193,7 @@ def _end(job: Job, owner: str, state: Job.State, *, error: dict[str, str] | None
 
 def _discard(work: Work | None) -> None:
     if work is not None:
-        work.discard()
+        work.rollback()
 
 
 def _as_json(error: TallPageError) -> dict[str, str]:

@@ -12,7 +12,7 @@ from django.http import Http404
 
 from tallpage.core.errors import StorageError
 from tallpage.core.geometry import Box
-from tallpage.core.picture import Raster
+from tallpage.core.picture import Raster, decode, encode_png
 from tallpage.server.outlets.fitting import require_files
 from tallpage.server.outlets.models import Output, OutputFile
 
@@ -44,7 +44,7 @@ def band(output: Output, side: Side, number: int) -> bytes:
             rows = Box(x_px=0, y_px=first - above_px, width_px=file.width_px, height_px=end - first)
             parts.append(_rows(output, side, file, rows, count=len(files)))
         above_px += file.height_px
-    return Raster.stacked(parts).as_png(compression=1)
+    return encode_png(Raster.stacked(parts), compression=1)
 
 
 def _rows(output: Output, side: Side, file: OutputFile, rows: Box, *, count: int) -> Raster:
@@ -65,12 +65,12 @@ def _decoded(path: Path) -> Raster:
         with _DECODING:
             return _decoded_once(path)
     except StorageError:
-        return Raster.decode(path.read_bytes())
+        return decode(path.read_bytes())
 
 
 @lru_cache(maxsize=2)
 def _decoded_once(path: Path) -> Raster:
-    return Raster.decode(path.read_bytes()).held()
+    return decode(path.read_bytes()).held()
 
 
 def _original(output: Output, file: OutputFile, count: int) -> Raster:

@@ -32,7 +32,7 @@ from tallpage.core.fit import (
     worst_places,
 )
 from tallpage.core.geometry import Box, Size
-from tallpage.core.picture import Raster
+from tallpage.core.picture import Raster, decode, encode_png
 from tallpage.core.render import Leaf, Rendering
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import MadeWay, Signals, Work
@@ -73,7 +73,7 @@ def prepare(job: Job) -> Work:
 
     def run(signals: Signals) -> list[_Made]:
         def stop_if_asked() -> None:
-            if signals.wish == "stop":
+            if signals.stop_mode == "stop":
                 raise Stopped("The file was not needed any more.")
             if signals.is_to_make_way:
                 raise MadeWay
@@ -108,10 +108,10 @@ def prepare(job: Job) -> Work:
 
         return give
 
-    def keep(made: list[_Made], *, early: bool = False) -> None:
+    def commit(made: list[_Made], *, early: bool = False) -> None:
         current = Output.objects.select_for_update().filter(pk=output.pk, job=job).first()
         if current is None:
-            discard()
+            rollback()
             return  # newer work replaced this one
         _describe(current, made, rendering, key)
         current.save()
@@ -119,15 +119,15 @@ def prepare(job: Job) -> Work:
             unwanted = set(written) - set(current.paths)
             transaction.on_commit(lambda: remove_files(unwanted))
 
-    def keep_early(made: list[_Made]) -> None:
+    def commit_early(made: list[_Made]) -> None:
         with transaction.atomic():
-            keep(made, early=True)
+            commit(made, early=True)
 
-    def discard() -> None:
+    def rollback() -> None:
         row = Output.objects.filter(pk=output.pk).first()
         remove_files(set(written) - set(row.paths if row else []))
 
-    return Work(run=run, keep=keep, keep_early=keep_early, discard=discard)
+    return Work(run=run, commit=commit, commit_early=commit_early, rollback=rollback)
 
 
 def _make(
@@ -152,7 +152,7 @@ def _make(
     if chosen is None:
         return _Made(leaf, result, "", tradeoffs=tradeoffs)
     key = _written(chosen, written)
-    worst = worst_places(raster, Raster.decode(chosen.data).held(), count=WORST_PLACES, box_px=SWATCH_PX)
+    worst = worst_places(raster, decode(chosen.data).held(), count=WORST_PLACES, box_px=SWATCH_PX)
     if worst:
         _save_swatches(key, raster, result.candidates, worst[0])
     return _Made(
@@ -230,9 +230,9 @@ def _save_swatches(key: str, raster: Raster, candidates: tuple[Candidate, ...], 
     folder = swatch_file(key, "original").parent
     with storage_errors(folder):
         folder.mkdir(parents=True, exist_ok=True)
-    write_whole(swatch_file(key, "original"), raster.cropped(box).as_png(compression=3))
+    write_whole(swatch_file(key, "original"), encode_png(raster.cropped(box), compression=3))
     for number, candidate in enumerate(candidates):
-        piece = Raster.decode(candidate.data).held().cropped(box).as_png(compression=3)
+        piece = encode_png(decode(candidate.data).held().cropped(box), compression=3)
         write_whole(swatch_file(key, str(number)), piece)
 
 
@@ -323,8 +323,8 @@ def _as_json(candidate: Candidate) -> dict[str, object]:
 def _tradeoff(curve: Curve) -> dict[str, object]:
     points = [
         {
-            "choice": asdict(curve.recipe.choice_at(point.knob)),
-            "bytes": round(curve.bytes_at(point.knob)),
+            "choice": asdict(curve.recipe.choice_at(point.quality_step)),
+            "bytes": round(curve.bytes_at(point.quality_step)),
             "fidelity": point.fidelity,
         }
         for point in curve.points

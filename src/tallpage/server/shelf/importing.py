@@ -71,7 +71,7 @@ def prepare(job: Job) -> Work:
         signals.report("taking")
         return import_picture(upload, folder)
 
-    def keep(manifest: StripManifest) -> None:
+    def commit(manifest: StripManifest) -> None:
         capture.storage_key, capture.incoming_key = publish_capture(folder), ""
         capture.width_px, capture.height_px = manifest.width_px, manifest.height_px
         capture.bytes = manifest.bytes
@@ -82,10 +82,10 @@ def prepare(job: Job) -> Work:
         first_cut(capture)
         transaction.on_commit(lambda: upload.unlink(missing_ok=True))
 
-    def discard() -> None:
+    def rollback() -> None:
         discard_folder(folder)
         # Somebody else may have taken it over; what has failed is not tried again.
         if Job.objects.filter(pk=job.pk, state__in=(Job.State.FAILED, Job.State.STOPPED)).exists():
             upload.unlink(missing_ok=True)
 
-    return Work(run=run, keep=keep, discard=discard)
+    return Work(run=run, commit=commit, rollback=rollback)

@@ -6,12 +6,12 @@ from datetime import datetime
 from typing import Literal
 
 from ninja import Field, Schema
-from pydantic import ConfigDict
+from pydantic import ConfigDict, model_validator
 
 from tallpage.core.capture import (
     LEAST_BUSY_S,
     Extent,
-    Hanging,
+    FixedOverlays,
     PageRequest,
     PageWidth,
     Scheme,
@@ -88,11 +88,22 @@ class TakeSettings(Schema):
     steps: list[StepSchema] = Field(default=[], max_length=_MOST_LISTED)
     wait_ms: int = 0
     leave_out: list[str] = Field(default=[], max_length=_MOST_LISTED)
-    hanging: Hanging = "leave_out"
+    fixed_overlays: FixedOverlays = "leave_out"
     busy_s: int = LEAST_BUSY_S
     """For how many seconds a page's own scripts may keep it busy."""
     signed_in: bool = True
     """Whether the sign-in saved for the host is used, when there is one."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _named_as_now(cls, given: object) -> object:
+        """Settings that an earlier version stored say ``hanging``."""
+        if not isinstance(given, dict) or "hanging" not in given:
+            return given
+        return {
+            **{name: row for name, row in given.items() if name != "hanging"},
+            "fixed_overlays": given["hanging"],
+        }
 
     def as_request(self, address: str, screen: Screen, sign_in: SignIn | None = None) -> PageRequest:
         """The request as the core knows it.

@@ -100,10 +100,10 @@ def prepare(job: Job) -> Work:
     def run(signals: Signals) -> Taken:
         return _take(request, folder, signals)
 
-    def keep(taken: Taken) -> None:
+    def commit(taken: Taken) -> None:
         _store(capture.pk, folder, *taken)
 
-    return Work(run=run, keep=keep, discard=lambda: discard_folder(folder))
+    return Work(run=run, commit=commit, rollback=lambda: discard_folder(folder))
 
 
 def folder_for(capture: Capture) -> Path:
@@ -124,7 +124,7 @@ def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:
         signals.report(progress.stage, progress.done, progress.expected)
 
     manifest, report = _browser_pool().take(
-        request, folder, on_progress=on_progress, ask_wish=lambda: signals.wish
+        request, folder, on_progress=on_progress, ask_stop_mode=lambda: signals.stop_mode
     )
     write_whole(folder / "report.json", _as_text(report))
     return manifest, report

@@ -11,7 +11,7 @@ from ninja import File, Form, Router, Status, UploadedFile
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
 from tallpage.server.sweeps import deleting, export_folder, listing, planning, saving, scheduling
-from tallpage.server.sweeps.models import Look, Schedule, Sweep
+from tallpage.server.sweeps.models import Comparison, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
     ChangeOut,
     DoneOut,
@@ -28,10 +28,10 @@ from tallpage.server.sweeps.schemas import (
     ScheduleIn,
     ScheduleOut,
     SiteIn,
+    StopModeIn,
     SweepIn,
     SweepOut,
     TimesOut,
-    WishIn,
 )
 from tallpage.server.sweeps.statistics import Filter, count, pages_of, rows_of
 
@@ -138,10 +138,10 @@ def sweep_rows(
     return RowsOut(rows=[RowOut.of(page, shots) for page, shots in rows_of(shown)], total=pages.count())
 
 
-@router.post("/sweeps/{sweep_id}/wish", response=SweepOut, operation_id="set_wish")
-def set_wish(request: HttpRequest, sweep_id: int, payload: WishIn) -> SweepOut:
+@router.post("/sweeps/{sweep_id}/stop-mode", response=SweepOut, operation_id="set_stop_mode")
+def set_stop_mode(request: HttpRequest, sweep_id: int, payload: StopModeIn) -> SweepOut:
     """Pause, go on, or stop."""
-    return _out(planning.set_wish(_sweep(sweep_id), Sweep.StopMode(payload.wish)))
+    return _out(planning.set_stop_mode(_sweep(sweep_id), Sweep.StopMode(payload.stop_mode)))
 
 
 @router.post("/sweeps/{sweep_id}/again", response={201: SweepOut}, operation_id="sweep_again")
@@ -176,7 +176,7 @@ def try_schedule(request: HttpRequest, payload: ScheduleIn) -> TimesOut:
 @router.get("/sweeps/shots/{shot_id}/change", response=ChangeOut, operation_id="shot_change")
 def shot_change(request: HttpRequest, shot_id: int) -> ChangeOut:
     """What changed on a page since the last time."""
-    return ChangeOut.of(get_object_or_404(Look.objects.select_related("before"), shot=shot_id))
+    return ChangeOut.of(get_object_or_404(Comparison.objects.select_related("before"), shot=shot_id))
 
 
 @router.post("/sweeps/{sweep_id}/mark", response=DoneOut, operation_id="mark_shots")
@@ -214,7 +214,7 @@ def _out(sweep: Sweep) -> SweepOut:
     return SweepOut(
         id=sweep.pk,
         name=sweep.name,
-        wish=sweep.wish,  # type: ignore[arg-type]
+        stop_mode=sweep.stop_mode,  # type: ignore[arg-type]
         screens=sweep.screens,
         pattern=sweep.pattern,
         at_once=sweep.at_once,

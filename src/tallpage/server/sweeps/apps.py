@@ -16,11 +16,11 @@ class SweepsConfig(AppConfig):
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.jobs.ticking import register_periodic
         from tallpage.server.shelf.models import Capture
-        from tallpage.server.sweeps import deleting, export_folder, looking, scheduling
+        from tallpage.server.sweeps import comparing, deleting, export_folder, scheduling
         from tallpage.server.sweeps.dispatch import feed_all, wake_feeding
         from tallpage.server.sweeps.models import Sweep
 
-        register_kind(looking.KIND, "files", looking.prepare)
+        register_kind(comparing.KIND, "files", comparing.prepare)
         register_kind(scheduling.KIND, "files", scheduling.prepare)
         register_kind(export_folder.KIND, "files", export_folder.prepare)
         # Without its capture a shot would count as waiting, and be taken anew.

@@ -27,11 +27,11 @@ def delete_sweep(sweep: Sweep) -> None:
             f"“{sweep.name}” is being saved.", hint="Delete it once it is.", code="sweep_being_saved"
         )
     with transaction.atomic():
-        looks = list(Job.objects.filter(look__shot__sweep=sweep).values_list("pk", flat=True))
+        comparisons = list(Job.objects.filter(comparison__shot__sweep=sweep).values_list("pk", flat=True))
         Capture.objects.filter(pk__in=sweep.shots.values("capture"), deleted_at=None).delete_from_shelf()
         sweep.delete()
-        for start in range(0, len(looks), _JOBS_AT_ONCE):
-            Job.objects.filter(pk__in=looks[start : start + _JOBS_AT_ONCE]).delete()
+        for start in range(0, len(comparisons), _JOBS_AT_ONCE):
+            Job.objects.filter(pk__in=comparisons[start : start + _JOBS_AT_ONCE]).delete()
 
 
 def drop_shot_of(instance: Capture, **_: object) -> None:

@@ -19,7 +19,7 @@ from tallpage.server.jobs.ticking import wake
 from tallpage.server.outlets.fitting import add_slot_output
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.taking import order_page
-from tallpage.server.sweeps.looking import order_look
+from tallpage.server.sweeps.comparing import order_look
 from tallpage.server.sweeps.models import Shot, Sweep
 
 _AHEAD = 4
@@ -34,7 +34,7 @@ def feed_all() -> bool:
     goes_on = False
     for sweep in Sweep.objects.filter(finished_at=None):
         if (
-            sweep.wish == Sweep.StopMode.PAUSE
+            sweep.stop_mode == Sweep.StopMode.PAUSE
             and not sweep.shots.under_way().exists()
             and not _arrived(sweep)
         ):
@@ -42,7 +42,7 @@ def feed_all() -> bool:
         goes_on = True
         with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
             sweep.refresh_from_db()
-            if sweep.wish == Sweep.StopMode.GO_ON:
+            if sweep.stop_mode == Sweep.StopMode.GO_ON:
                 _order_next(sweep)
             _follow_up(sweep)
             _finish(sweep)
@@ -108,6 +108,6 @@ def _follow_up(sweep: Sweep) -> None:
 
 
 def _finish(sweep: Sweep) -> None:
-    going = sweep.wish != Sweep.StopMode.STOP and sweep.shots.waiting().exists()
+    going = sweep.stop_mode != Sweep.StopMode.STOP and sweep.shots.waiting().exists()
     if not going and not sweep.shots.under_way().exists() and not _arrived(sweep):
         Sweep.objects.filter(pk=sweep.pk).update(finished_at=timezone.now())

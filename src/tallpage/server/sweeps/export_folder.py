@@ -42,10 +42,10 @@ def prepare(job: Job) -> Work:
         with ThreadPoolExecutor(max_workers=1) as thread:
             return thread.submit(_write_and_let_go, saving, signals).result()
 
-    def keep(folder: Path) -> None:
+    def commit(folder: Path) -> None:
         Saving.objects.filter(pk=saving.pk).update(folder=folder.name)
 
-    return Work(run=run, keep=keep)
+    return Work(run=run, commit=commit)
 
 
 def _write_and_let_go(saving: Saving, signals: Signals) -> Path:
@@ -61,7 +61,7 @@ def _write(saving: Saving, signals: Signals) -> Path:
 
     def on_item(number: int) -> None:
         signals.report("saving", number, expected)
-        if signals.wish != "go_on":
+        if signals.stop_mode != "go_on":
             raise Stopped("The saving was stopped.")
 
     return FolderChannel(_new_folder(saving.folder), on_item=on_item).send(archive.items())

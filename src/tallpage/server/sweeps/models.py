@@ -27,7 +27,7 @@ class Sweep(models.Model):
         STOP = "stop"
 
     name = models.CharField(max_length=_NAME_CHARS)
-    wish = models.CharField(max_length=8, choices=StopMode.choices, default=StopMode.GO_ON)
+    stop_mode = models.CharField(max_length=8, choices=StopMode.choices, default=StopMode.GO_ON)
     screens = models.JSONField(help_text="[{width_px, height_px, scale, touch}]")
     settings = models.JSONField(default=dict, help_text="how every page is taken")
     pattern = models.CharField(max_length=300, default=DEFAULT_PATTERN)
@@ -137,7 +137,7 @@ class Shot(models.Model):
         return f"{self.page} on screen {self.screen_at}"
 
 
-class Look(models.Model):
+class Comparison(models.Model):
     """What a shot looks like, by itself and beside the same page the last time."""
 
     class Change(models.TextChoices):
@@ -149,7 +149,7 @@ class Look(models.Model):
         NEW = "new"
         GONE = "gone"
 
-    shot = models.OneToOneField(Shot, on_delete=models.CASCADE, related_name="look")
+    shot = models.OneToOneField(Shot, on_delete=models.CASCADE, related_name="comparison")
     job = models.OneToOneField(Job, on_delete=models.PROTECT)
     capture = models.ForeignKey(Capture, on_delete=models.CASCADE, related_name="+")
     before = models.ForeignKey(Capture, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")

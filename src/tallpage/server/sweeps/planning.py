@@ -16,7 +16,7 @@ from tallpage.server.outlets.models import Slot
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.sweeps.dispatch import wake_feeding
-from tallpage.server.sweeps.models import FAILED, Look, Schedule, Shot, Sweep, SweepPage, plain_screen
+from tallpage.server.sweeps.models import FAILED, Comparison, Schedule, Shot, Sweep, SweepPage, plain_screen
 
 _MOST_SCREENS = 6
 _ROWS_AT_ONCE = 500
@@ -95,13 +95,13 @@ def _row(sweep: Sweep, number: int, page: ListedPage, *, gone: bool = False) -> 
     )
 
 
-def set_wish(sweep: Sweep, wish: Sweep.StopMode) -> Sweep:
+def set_stop_mode(sweep: Sweep, stop_mode: Sweep.StopMode) -> Sweep:
     """Pause, go on or stop. What is under way comes to its end when pausing, and is ended by a stop."""
     with transaction.atomic():
-        sweep.wish = wish
+        sweep.stop_mode = stop_mode
         sweep.finished_at = None
-        sweep.save(update_fields=["wish", "finished_at"])
-        if wish == Sweep.StopMode.STOP:
+        sweep.save(update_fields=["stop_mode", "finished_at"])
+        if stop_mode == Sweep.StopMode.STOP:
             for shot in sweep.shots.under_way().select_related("capture__job"):
                 if shot.capture:
                     request_stop(shot.capture.job)
@@ -176,14 +176,14 @@ def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings |
     with transaction.atomic():
         ready = [shot for shot in shots.filter(wanted) if shot.capture and not shot.capture.job.pending]
         Capture.objects.filter(pk__in=[shot.capture_id for shot in ready]).delete_from_shelf()
-        Look.objects.filter(shot__in=ready).delete()
+        Comparison.objects.filter(shot__in=ready).delete()
         for shot in ready:
             shot.capture, shot.mark, shot.followed_up = None, Shot.Mark.NONE, False
             shot.settings = changed.model_dump() if changed else shot.settings
             shot.save()
         if ready:
-            wish = Sweep.StopMode.GO_ON if ended else sweep.wish
-            Sweep.objects.filter(pk=sweep.pk).update(finished_at=None, wish=wish)
+            stop_mode = Sweep.StopMode.GO_ON if ended else sweep.stop_mode
+            Sweep.objects.filter(pk=sweep.pk).update(finished_at=None, stop_mode=stop_mode)
             wake_feeding()
     return len(ready)
 

@@ -81,17 +81,17 @@ def prepare(job: Job) -> Work:
     """How a sweep is begun again: its site is asked for its list anew, if it came from one."""
     schedule = Schedule.objects.select_related("sweep").filter(job=job).first()
     if schedule is None:
-        return Work(run=lambda _: None, keep=lambda _: None)
+        return Work(run=lambda _: None, commit=lambda _: None)
     sweep = schedule.sweep
     known = known_addresses(sweep)
 
     def run(_: Signals) -> Sequence[Found] | None:
         return pages_now(sweep, known)
 
-    def keep(listed: Sequence[Found] | None) -> None:
+    def commit(listed: Sequence[Found] | None) -> None:
         start_again(sweep, listed)
 
-    return Work(run=run, keep=keep)
+    return Work(run=run, commit=commit)
 
 
 def known_addresses(sweep: Sweep) -> set[str]:

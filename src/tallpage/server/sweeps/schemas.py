@@ -13,7 +13,7 @@ from tallpage.core.sweep import DEFAULT_PATTERN, Found, ListedPage, Pace
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.schemas import ScreenIn, ScreenOut, TakeSettings
 from tallpage.server.sweeps.listing import Listing
-from tallpage.server.sweeps.models import ERROR_STATUS, Look, Saving, Schedule, Shot, SweepPage
+from tallpage.server.sweeps.models import ERROR_STATUS, Comparison, Saving, Schedule, Shot, SweepPage
 
 
 class ListIn(Schema):
@@ -223,7 +223,7 @@ class SweepOut(Schema):
 
     id: int
     name: str
-    wish: Literal["go_on", "pause", "stop"]
+    stop_mode: Literal["go_on", "pause", "stop"]
     screens: list[ScreenOut]
     pattern: str
     at_once: int
@@ -266,7 +266,7 @@ class ShotOut(Schema):
     def of(cls, shot: Shot) -> ShotOut:
         """A shot on the wire."""
         capture = shot.capture
-        look = getattr(shot, "look", None)
+        comparison = getattr(shot, "comparison", None)
         warnings = list(capture.warnings) if capture else []
         if capture and capture.status is not None and capture.status >= ERROR_STATUS:
             warnings.insert(0, f"The server answered {capture.status}.")
@@ -284,9 +284,9 @@ class ShotOut(Schema):
             job=JobOut.from_orm(capture.job) if capture else None,
             mark=shot.mark,  # type: ignore[arg-type]
             dropped=shot.dropped,
-            change=look.change if look else "",
-            changed_share=look.changed_share if look else 0,
-            blank=bool(look and look.commonest_share >= NEARLY_BLANK),
+            change=comparison.change if comparison else "",
+            changed_share=comparison.changed_share if comparison else 0,
+            blank=bool(comparison and comparison.commonest_share >= NEARLY_BLANK),
             whole=capture.whole if capture else True,
         )
 
@@ -346,20 +346,20 @@ class ChangeOut(Schema):
     removed: list[str]
 
     @classmethod
-    def of(cls, look: Look) -> ChangeOut:
+    def of(cls, comparison: Comparison) -> ChangeOut:
         """A comparison on the wire."""
-        before = look.before
+        before = comparison.before
         return cls(
-            change=look.change,  # type: ignore[arg-type]
-            changed_share=look.changed_share,
+            change=comparison.change,  # type: ignore[arg-type]
+            changed_share=comparison.changed_share,
             before_id=before.pk if before else None,
             before_key=before.storage_key if before else "",
             before_width_px=before.width_px if before else 0,
             before_height_px=before.height_px if before else 0,
             before_taken_at=before.taken_at if before else None,
-            stretches=look.stretches,
-            added=look.added,
-            removed=look.removed,
+            stretches=comparison.stretches,
+            added=comparison.added,
+            removed=comparison.removed,
         )
 
 
@@ -370,10 +370,10 @@ class RowsOut(Schema):
     total: int
 
 
-class WishIn(Schema):
+class StopModeIn(Schema):
     """What is wanted of a sweep."""
 
-    wish: Literal["go_on", "pause", "stop"]
+    stop_mode: Literal["go_on", "pause", "stop"]
 
 
 MarkWord = Literal["keep", "retake", "drop", ""]

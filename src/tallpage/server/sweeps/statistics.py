@@ -17,7 +17,7 @@ from tallpage.server.sweeps.models import (
     TAKEN,
     UNDER_WAY,
     WAITING,
-    Look,
+    Comparison,
     Shot,
     Sweep,
     SweepPage,
@@ -32,7 +32,7 @@ _PACE_OVER = timedelta(minutes=3)
 _NAMED_AT_MOST = 8
 
 _REMARKABLE = ~Q(capture__warnings=[]) | Q(capture__truncated=True) | Q(capture__status__gte=ERROR_STATUS)
-_TO_LOOK = Q(look__job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
+_TO_LOOK = Q(comparison__job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
 _UNMET = Q(capture__cuts__outputs__job__state=Job.State.DONE, capture__cuts__outputs__met=False)
 _BY_FILTER: dict[Filter, Q] = {
     "all": Q(pk__isnull=False),
@@ -41,11 +41,11 @@ _BY_FILTER: dict[Filter, Q] = {
     "not_whole": Q(dropped=False, capture__whole=False) & TAKEN,
     "warnings": Q(dropped=False) & TAKEN & _REMARKABLE,
     "over_limit": Q(dropped=False) & _UNMET,
-    "blank": Q(dropped=False, look__commonest_share__gte=NEARLY_BLANK),
-    "changed": Q(dropped=False, look__change=Look.Change.CHANGED),
-    "unchanged": Q(dropped=False, look__change=Look.Change.UNCHANGED),
-    "new": Q(dropped=False, look__change=Look.Change.NEW),
-    "gone": Q(dropped=False, look__change=Look.Change.GONE),
+    "blank": Q(dropped=False, comparison__commonest_share__gte=NEARLY_BLANK),
+    "changed": Q(dropped=False, comparison__change=Comparison.Change.CHANGED),
+    "unchanged": Q(dropped=False, comparison__change=Comparison.Change.UNCHANGED),
+    "new": Q(dropped=False, comparison__change=Comparison.Change.NEW),
+    "gone": Q(dropped=False, comparison__change=Comparison.Change.GONE),
     "keep": Q(mark=Shot.Mark.KEEP),
     "retake": Q(mark=Shot.Mark.RETAKE),
     "dropped": Q(dropped=True),
@@ -61,9 +61,9 @@ _PENDING = {
 
 def _same(sweep: Sweep) -> Q:
     """Shots that look like another of their sweep, to the pixel."""
-    looks = Look.objects.filter(shot__sweep=sweep, shot__dropped=False).exclude(digest="")
-    again = looks.values("digest").annotate(times=Count("pk")).filter(times__gt=1)
-    return Q(dropped=False, look__digest__in=again.values("digest"))
+    comparisons = Comparison.objects.filter(shot__sweep=sweep, shot__dropped=False).exclude(digest="")
+    again = comparisons.values("digest").annotate(times=Count("pk")).filter(times__gt=1)
+    return Q(dropped=False, comparison__digest__in=again.values("digest"))
 
 
 def count(sweep: Sweep) -> CountOut:
@@ -74,7 +74,7 @@ def count(sweep: Sweep) -> CountOut:
         over_limit = sweep.shots.filter(_BY_FILTER["over_limit"]).distinct().count()
     same = sweep.shots.filter(_same(sweep)).count()
     gone = sweep.pages.filter(gone=True).count()
-    left = found["n_under_way"] + (0 if sweep.wish == Sweep.StopMode.STOP else found["n_waiting"])
+    left = found["n_under_way"] + (0 if sweep.stop_mode == Sweep.StopMode.STOP else found["n_waiting"])
     going = sweep.finished_at is None
     pace = _a_minute(sweep) if going else None
     return CountOut(
@@ -132,7 +132,7 @@ def rows_of(pages: QuerySet[SweepPage]) -> Iterator[tuple[SweepPage, list[Shot]]
     found = list(pages)
     shots: dict[int, list[Shot]] = {page.pk: [] for page in found}
     of_them = Shot.objects.filter(page__in=[page.pk for page in found])
-    for shot in of_them.select_related("capture__job", "look").order_by(F("screen_at")):
+    for shot in of_them.select_related("capture__job", "comparison").order_by(F("screen_at")):
         shots[shot.page_id].append(shot)
     for page in found:
         yield page, shots[page.pk]

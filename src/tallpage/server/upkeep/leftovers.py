@@ -76,7 +76,7 @@ def orphaned_jobs() -> QuerySet[Job]:
         created_at__lt=timezone.now() - UNTOUCHED_FOR,
         capture=None,
         output=None,
-        look=None,
+        comparison=None,
         schedule=None,
         saving=None,
     ).exclude(state__in=_PENDING)

@@ -1,0 +1,1 @@
+"""Getting to the page that was asked for: addresses, sign-ins, steps."""

@@ -1,0 +1,1 @@
+"""Taking the pixels: in pieces at rest, or screen by screen."""

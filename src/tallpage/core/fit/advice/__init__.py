@@ -1,0 +1,1 @@
+"""What would make a limit work."""

@@ -1,0 +1,1 @@
+"""Formats, recipes, and the files that are really made."""

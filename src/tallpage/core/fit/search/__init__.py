@@ -1,0 +1,1 @@
+"""The best file under a limit, and the lightest that looks good enough."""

@@ -1,0 +1,1 @@
+"""Pixels out: a module for each format."""

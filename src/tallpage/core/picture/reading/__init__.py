@@ -1,0 +1,1 @@
+"""Pictures in: files of ours and from outside, captures as strips."""
