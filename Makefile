@@ -1,6 +1,6 @@
 # Everything a person or a machine does with this checkout. `make demo` and `make test` are enough.
 
-.PHONY: setup demo demo-reset test check bench screenshots api clean
+.PHONY: setup demo demo-reset test test-long check bench screenshots api clean
 
 VENV := .venv/bin
 PIP := $(VENV)/pip install --disable-pip-version-check --no-deps
@@ -69,6 +69,10 @@ check: development
 test: check $(LISTS)
 	cd frontend && $(NPM) run --silent test
 	$(VENV)/pytest -n 2 --dist loadgroup
+
+# What takes too long for every change: more is killed, more often.
+test-long: development
+	$(VENV)/pytest -n 2 -m long
 
 # After a change of the API: write docs/openapi.json and the interface's types anew.
 api: development

@@ -53,14 +53,14 @@ def _fold(person: Person, *, from_px: int, by_px: int) -> None:
 def _sweep(person: Person, shoot: Callable[[str], None]) -> None:
     """A list from the sitemap before anything is taken, and its proofs half done."""
     person.open("/sweeps/new")
-    person.see("[aria-label='Sitemap, or a page with links']").send_keys(
-        f"{person.application.site}/sitemap.xml", Keys.ENTER
+    person.type_into(
+        "[aria-label='Sitemap, or a page with links']", f"{person.application.site}/sitemap.xml", Keys.ENTER
     )
     person.see("[aria-label='The list']")
     person.see("[aria-label='Examples of names'] li")
     person.see("[aria-label=Screens] button:nth-of-type(1)")
     person.driver.find_element("xpath", "//button[contains(., '390×844')]").click()
-    person.see("[aria-label='Filter the list']").send_keys("notices/1")
+    person.type_into("[aria-label='Filter the list']", "notices/1")
     shoot("many-pages")
     person.driver.find_element("xpath", "//button[contains(., 'Untick shown')]").click()
     person.driver.find_element(
@@ -112,12 +112,12 @@ def main() -> None:
         home_id = person.take("/")
         person.open("/")
         person.see("article[data-state=done] img")
-        person.see("[data-address-field]").send_keys(f"{app.site}/slow", Keys.ENTER)
+        person.type_into("[data-address-field]", f"{app.site}/slow", Keys.ENTER)
         person.see("article[data-state=running]")
         shoot("gather")
         person.open_how_to_take()
         person.button("Add a step").click()
-        person.see("[aria-label='On what, step 1']").send_keys('"Show all sailings"')
+        person.type_into("[aria-label='On what, step 1']", '"Show all sailings"')
         shoot("how-to-take")
         person.driver.execute_script("localStorage.clear()")
         _sweep(person, shoot)

@@ -21,17 +21,6 @@ from tallpage.demo.site_server import DemoSite
 settings.register_profile("tallpage", deadline=None)
 settings.load_profile("tallpage")
 
-# A browser on a busy machine may miss its moment once. Twice is a failure; the summary names what was
-# run again.
-_RUN_AGAIN = ("tests/browser/", "tests/core/capture/")
-
-
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    for item in items:
-        if item.nodeid.startswith(_RUN_AGAIN):
-            item.add_marker(pytest.mark.flaky(reruns=1))
-
-
 Take = Callable[..., tuple[StripManifest, PageReport]]
 """``take(request, folder, **what take_page is told besides)``"""
 

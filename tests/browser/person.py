@@ -53,10 +53,15 @@ class Person:
         self.driver.get(self.application.address + path)
 
     def until(self, seen: Callable[[webdriver.Chrome], Any], *, what: str = "") -> Any:
+        """Wait for something; says what there was to be seen when it never comes."""
         wait = WebDriverWait(
             self.driver, PATIENCE_S, 0.1, ignored_exceptions=[StaleElementReferenceException]
         )
-        return wait.until(seen, what)
+        try:
+            return wait.until(seen, what)
+        except TimeoutException as error:
+            there = self.driver.find_element(By.TAG_NAME, "body").text[:2_000]
+            raise TimeoutException(f"{what}; at {self.driver.current_url} there was:\n{there}") from error
 
     def all(self, css: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
@@ -78,9 +83,17 @@ class Person:
         """Press a button or link as soon as it can be pressed: it may be drawn anew, or move, until then."""
         self.until(lambda _: _is_pressed(self.button(words)), what=f"{words}, to be pressed")
 
+    def type_into(self, css: str, *keys: str) -> None:
+        """Send keys to what is shown there, which may be drawn anew just then."""
+        self.until(lambda _: self.see(css).send_keys(*keys) or True, what=f"{css}, to be typed into")
+
+    def click_on(self, css: str) -> None:
+        """As :meth:`click`, for what is known by a selector."""
+        self.until(lambda _: _is_pressed(self.see(css)), what=f"{css}, to be pressed")
+
     def open_panel(self, name: str) -> WebElement:
         """Press the button that opens a panel; gives the panel."""
-        self.until(lambda _: _is_pressed(self.see(f"button[aria-label='{name}']")), what=name)
+        self.click_on(f"button[aria-label='{name}']")
         return self.see(f"[role=dialog][aria-label='{name}']")
 
     def field(self, label: str) -> WebElement:

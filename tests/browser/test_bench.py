@@ -38,10 +38,10 @@ def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: 
     height.send_keys(Keys.CONTROL, "a")
     height.send_keys("300", Keys.ENTER)
     person.until(lambda _: folds() == [(120, 300)])
-    person.see("[aria-label='Lower edge of fold 1']").send_keys(Keys.SHIFT, Keys.ARROW_UP)
+    person.type_into("[aria-label='Lower edge of fold 1']", Keys.SHIFT, Keys.ARROW_UP)
     person.until(lambda _: folds() == [(120, 290)])
-    person.see("[placeholder='720']").send_keys("600")
-    person.see("[placeholder='90']").send_keys("40", Keys.ENTER)
+    person.type_into("[placeholder='720']", "600")
+    person.type_into("[placeholder='90']", "40", Keys.ENTER)
     person.until(lambda _: "600 × 1,210" in person.see("[data-output]").text, what="the folded file")
     person.click("Unfold 290 px")
     person.until(lambda _: folds() == [])
@@ -77,7 +77,7 @@ def test_an_impossible_number_is_refused_with_what_is_possible(person: Person, p
     person.type_number("width_px", 601)
     assert "1 to 600 px" in person.see("[role=alert]").text
     person.type_number("width_px", 10_000_000)
-    person.see("[data-field=width_px]").send_keys(Keys.ESCAPE)
+    person.type_into("[data-field=width_px]", Keys.ESCAPE)
     assert person.frame() == (0, 0, 600, 1_500)
 
 
@@ -186,7 +186,7 @@ def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(p
     person.until(lambda _: "is made" in (announced.get_attribute("textContent") or ""))
     cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
     (before,) = person.ask(f"/cuts/{cut_id}/outputs")
-    person.see("[aria-label=Quality]").send_keys(Keys.ARROW_LEFT)
+    person.type_into("[aria-label=Quality]", Keys.ARROW_LEFT)
     person.until(lambda _: person.ask(f"/cuts/{cut_id}/outputs")[0]["file_key"] != before["file_key"])
     person.see("[data-output][data-state=done]")
     in_hand = "return document.activeElement.getAttribute('aria-label')"

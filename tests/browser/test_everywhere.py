@@ -44,6 +44,7 @@ def test_the_main_path_works_without_a_mouse(person: Person) -> None:
     assert len(person.all("[data-output]")) == 1, "going through the list by keys adds nothing"
     person.press("c")
     person.until(lambda driver: "/compare/" in driver.current_url)
+    person.see("[role=slider][aria-label^=Split]")
     person.press(Keys.ARROW_RIGHT)
     person.until(
         lambda _: person.see("[role=slider][aria-label^=Split]").get_attribute("aria-valuenow") != "50"
@@ -92,7 +93,7 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
                 person.see("[role=dialog]")
                 assert _violations(person, "[role=dialog]") == [], (theme, path, button.text)
                 person.press(Keys.ESCAPE)
-        person.see("[data-shot][data-state=done]").click()
+        person.click_on("[data-shot][data-state=done]")
         person.see("[data-large] [data-picture] img")
         assert _violations(person) == [], (theme, "the large view")
 
@@ -147,7 +148,7 @@ def test_escape_closes_the_keys_and_nothing_behind_them(person: Person) -> None:
     capture_id = person.take("/departures")
     person.open_bench(capture_id)
     person.add_slot("Thumb")
-    person.see("[data-output][data-state=done] button").send_keys("c")
+    person.type_into("[data-output][data-state=done] button", "c")
     person.see("[data-compare]")
     person.press("?")
     person.see("[role=dialog][aria-label=Keys]")

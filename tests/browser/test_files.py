@@ -42,8 +42,7 @@ def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
     person.until(lambda _: int(split.get_attribute("aria-valuenow")) == before + 2)
     person.press(Keys.ESCAPE)
 
-    quality = person.see("input[aria-label=Quality]")
-    quality.send_keys(Keys.HOME)
+    person.type_into("input[aria-label=Quality]", Keys.HOME)
     person.see_text("Chosen by hand")
     person.until(lambda _: _bytes(person) < searched)
     person.click("Back to automatic")
@@ -52,7 +51,7 @@ def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
 
     first_point = person.see("[data-tradeoffs] circle[role=button]")
     assert "about" in first_point.get_attribute("aria-label")
-    first_point.send_keys(Keys.ENTER)
+    person.type_into("[data-tradeoffs] circle[role=button]", Keys.ENTER)
     person.see_text("Chosen by hand")
     person.until(lambda _: _bytes(person) != searched)
     person.see(
@@ -112,8 +111,8 @@ def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> Non
 def test_a_long_search_says_what_it_expects_and_is_stopped_with_what_there_is(person: Person) -> None:
     capture_id = person.take("/islands")
     person.open_bench(capture_id)
-    person.see("aside input[placeholder='720']").send_keys("720")
-    person.see("aside input[placeholder='90']").send_keys("90", Keys.ENTER)
+    person.type_into("aside input[placeholder='720']", "720")
+    person.type_into("aside input[placeholder='90']", "90", Keys.ENTER)
     assert "xpected" in person.see("[data-verdict]").text, "first what a sample tells"
     assert person.see("[data-fitting] progress").get_attribute("aria-label") != "", "no bar without words"
     person.see("[data-best-so-far]")
@@ -136,7 +135,7 @@ def _want(person: Person, aim: str, *, fidelity: str = "", limit: str = "") -> N
     choices = next(row for row in person.all("aside select") if "under a limit" in row.text)
     Select(choices).select_by_value(aim)
     if fidelity:
-        person.see("aside input[placeholder='85']").send_keys(fidelity)
+        person.type_into("aside input[placeholder='85']", fidelity)
     field = person.see("aside input[placeholder='90'], aside input[placeholder='none']")
     field.send_keys(Keys.CONTROL, "a")
     field.send_keys(Keys.BACKSPACE, limit, Keys.ENTER)
@@ -201,7 +200,7 @@ def test_three_slots_at_once_each_say_what_is_expected_before_any_has_come_to_it
 
 def test_an_outlet_is_added_changed_and_deleted(person: Person) -> None:
     person.open("/outlets")
-    person.see("[aria-label='Name of the new outlet']").send_keys("Lighthouse letter", Keys.ENTER)
+    person.type_into("[aria-label='Name of the new outlet']", "Lighthouse letter", Keys.ENTER)
     section = person.see("section[aria-label='Lighthouse letter']")
     section.find_element(By.XPATH, ".//button[contains(., 'Add slot')]").click()
     for label, text in (("Name", "Front page"), ("Width, px", "640"), ("Limit, kB", "0")):

@@ -55,7 +55,7 @@ def test_a_bad_address_stays_in_the_field_with_its_reason(person: Person, typed:
 
 def test_a_dead_host_is_told_on_the_card_and_can_be_taken_again(person: Person, closed_port: int) -> None:
     person.open("/")
-    person.see("[data-address-field]").send_keys(f"http://127.0.0.1:{closed_port}/", Keys.ENTER)
+    person.type_into("[data-address-field]", f"http://127.0.0.1:{closed_port}/", Keys.ENTER)
     card = person.see("article[data-state=failed]")
     assert "refused the connection" in card.text
     assert "Take again" in card.text
@@ -141,10 +141,10 @@ def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) ->
     person.open("/shelf")
     for capture_id in (kept_id, gone_id):
         css = f"article[data-capture='{capture_id}']"
-        person.see(f"{css} [aria-label^=Delete]").click()
+        person.click_on(f"{css} [aria-label^=Delete]")
         person.until(lambda _, css=css: not person.all(css), what="it is gone")
     person.driver.find_element(By.LINK_TEXT, "Deleted").click()
-    person.see(f"[data-deleted='{kept_id}'] button").click()
+    person.click_on(f"[data-deleted='{kept_id}'] button")
     person.until(lambda _: not person.all(f"[data-deleted='{kept_id}']"), what="it is back")
     assert person.ask(f"/captures/{kept_id}")["id"] == kept_id
     folders = person.application.home / "captures"
@@ -165,7 +165,7 @@ def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
     person.until(lambda _: not person.all(f"article[data-capture='{other_id}']"))
     person.see(f"article[data-capture='{capture_id}']")
     person.see_text("Otters cross it at dusk")
-    person.see("[data-shelf-search]").send_keys(" zebra")
+    person.type_into("[data-shelf-search]", " zebra")
     person.see_text("Nothing on the shelf says")
     person.click("Show everything")
     person.until(lambda _: len(person.all("article")) > 1)
@@ -175,8 +175,8 @@ def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Perso
     person.open("/")
     assert not person.see("[data-how-to-take]").find_element(By.TAG_NAME, "textarea").is_displayed()
     person.open_how_to_take()
-    person.see("[aria-label='Greatest height in px']").send_keys("500")
-    person.see("[aria-label='CSS selectors to leave out']").send_keys("header")
+    person.type_into("[aria-label='Greatest height in px']", "500")
+    person.type_into("[aria-label='CSS selectors to leave out']", "header")
     person.see_text("2 set")
     capture = person.ask(f"/captures/{person.take('/timetable')}")
     assert (capture["height_px"], capture["settings"]["leave_out"]) == (500, ["header"])

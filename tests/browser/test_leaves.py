@@ -17,8 +17,8 @@ def _fitted(person: Person, count: int) -> None:
 
 
 def _add_own(person: Person, width: str, limit: str) -> None:
-    person.see("[placeholder='720']").send_keys(width)
-    person.see("[placeholder='90']").send_keys(limit, Keys.ENTER)
+    person.type_into("[placeholder='720']", width)
+    person.type_into("[placeholder='90']", limit, Keys.ENTER)
 
 
 def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:

@@ -29,7 +29,7 @@ def _worded(person: Person, words: str, tag: str = "button") -> None:
 
 def _check(person: Person, text: str) -> None:
     person.open("/sweeps/new")
-    person.see("[aria-label='Pages, pasted']").send_keys(text)
+    person.type_into("[aria-label='Pages, pasted']", text)
     person.click("Check the list")
     person.see("[aria-label='The list']")
 
@@ -101,8 +101,8 @@ def test_a_messy_list_becomes_a_zip_with_a_manifest_that_fits(person: Person) ->
 
 def test_a_sitemap_is_filtered_and_a_sweep_of_it_paused_and_gone_on_with(person: Person) -> None:
     person.open("/sweeps/new")
-    person.see("[aria-label='Sitemap, or a page with links']").send_keys(
-        f"{person.application.site}/sitemap.xml\n"
+    person.type_into(
+        "[aria-label='Sitemap, or a page with links']", f"{person.application.site}/sitemap.xml\n"
     )
     person.see_text("121 pages")
     _worded(person, "/notices")

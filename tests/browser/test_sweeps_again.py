@@ -29,7 +29,7 @@ def own_site(photo_store: PhotoStore) -> Iterator[DemoSite]:
 def _take(person: Person, site: DemoSite, *numbers: int) -> int:
     person.open("/sweeps/new")
     pages = "\n".join(f"http://127.0.0.1:{site.server_port}/notices/{number}" for number in numbers)
-    person.see("[aria-label='Pages, pasted']").send_keys(pages)
+    person.type_into("[aria-label='Pages, pasted']", pages)
     person.click("Check the list")
     person.see("[aria-label='The list']")
     person.click(f"Take {len(numbers)} picture")

@@ -22,9 +22,9 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     person.click("Add a step")
     person.click("Add a step")
     Select(person.see("[data-step='0'] select")).select_by_visible_text("Wait until there is")
-    person.see("[aria-label='On what, step 1']").send_keys('"Timetable"')
-    person.see("[aria-label='On what, step 2']").send_keys("#nowhere-at-all")
-    person.see("[aria-label='Move step 2 up']").click()
+    person.type_into("[aria-label='On what, step 1']", '"Timetable"')
+    person.type_into("[aria-label='On what, step 2']", "#nowhere-at-all")
+    person.click_on("[aria-label='Move step 2 up']")
     capture = person.ask(f"/captures/{person.take('/timetable')}")
     assert capture["done_before"] == ['wait for "Timetable"']
     assert capture["warnings"] == ["This step could not be done: click #nowhere-at-all."]
@@ -35,7 +35,7 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     person.click("Take again with changes")
     field = person.see("[data-address-field]")
     assert field.get_attribute("value") == capture["address"]
-    person.see("[aria-label='Remove step 1']").click()
+    person.click_on("[aria-label='Remove step 1']")
     field.send_keys(Keys.ENTER)
     person.until(lambda _: person.ask("/captures")["captures"][0]["id"] > capture["id"])
     again_id = person.ask("/captures")["captures"][0]["id"]
@@ -86,7 +86,7 @@ def test_a_page_for_members_leads_to_saving_a_sign_in_and_is_taken_again(person:
     crew = person.ask(f"/captures/{person.take('/crew')}")
     assert (crew["signed_in"], crew["warnings"]) == (True, [])
     person.open("/sign-ins")
-    person.see("[data-sign-in] button").click()
+    person.click_on("[data-sign-in] button")
     person.see_text("No sign-in is saved yet")
 
 
@@ -98,13 +98,13 @@ def test_cookies_are_brought_from_a_file_or_refused_in_words(person: Person, tmp
     person.open("/sign-ins?host=crew.example")
     person.see("main form")
     next(row for row in person.all("main form label") if "Cookies from a file" in row.text).click()
-    person.see("main form input[type=file]").send_keys(str(bad))
+    person.type_into("main form input[type=file]", str(bad))
     person.click("Save sign-in")
     person.see_text("The file holds no cookies.")
-    person.see("main form input[type=file]").send_keys(str(good))
+    person.type_into("main form input[type=file]", str(good))
     person.click("Save sign-in")
     person.see_text("brings 1 cookie")
-    person.see("[data-sign-in] button").click()
+    person.click_on("[data-sign-in] button")
     person.see_text("No sign-in is saved yet")
 
 
@@ -122,7 +122,7 @@ def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
     person.click("desk")
     capture = person.ask(f"/captures/{person.take('/timetable')}")
     assert capture["width_px"] == 600
-    person.see("[aria-label='Remove the screen Kiosk']").click()
+    person.click_on("[aria-label='Remove the screen Kiosk']")
     person.until(lambda _: not person.all("[aria-label='Remove the screen Kiosk']"))
     assert person.see("[aria-pressed=true]").text.startswith("Desk")
     _usual_again(person)
@@ -133,7 +133,7 @@ def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     before = person.ask("/captures")["total"]
     person.click("phone")
     person.click("desk")
-    person.see("[data-address-field]").send_keys(f"{person.application.site}/archive", Keys.ENTER)
+    person.type_into("[data-address-field]", f"{person.application.site}/archive", Keys.ENTER)
     person.until(lambda _: person.ask("/captures")["total"] > before)
     capture_id = person.ask("/captures")["captures"][0]["id"]
     person.open(f"/captures/{capture_id}")

@@ -1,19 +1,19 @@
-"""A sweep of sixty pages, while whatever serves it is killed at random and started again."""
+"""A sweep, while whatever serves it is killed at random and started again."""
 
 import random
 import subprocess
 import sys
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
 from pathlib import Path
 
 import psutil
+import pytest
 
 from tests.server.processes import MIGRATE, environment, rows, run_django, start_logged, until
 
-PAGES = 60
-KILLS = ("browser", "worker", "watcher", "web", "anything", "everything", "anything", "driver")
+EVERY_KIND = ("browser", "worker", "watcher", "web", "anything", "everything", "anything", "driver")
 PATIENCE_S = 150
 _PLAN = """
 from tallpage.core.capture import PRESETS
@@ -124,16 +124,23 @@ def _wait(served: Served, seen: Callable[[], bool]) -> None:
     until(seen, timeout_s=PATIENCE_S, step=served.keep_up)
 
 
+@pytest.mark.parametrize(
+    ("page_count", "kills"),
+    [
+        pytest.param(18, ("browser", "worker", "everything"), id="some"),
+        pytest.param(60, EVERY_KIND, id="all", marks=pytest.mark.long),
+    ],
+)
 def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(
-    tmp_path: Path, site: str, closed_port: int
+    tmp_path: Path, site: str, closed_port: int, page_count: int, kills: Sequence[str]
 ) -> None:
     seed = random.randrange(10_000)
     print(f"seed {seed}")  # pytest shows it when the test fails
     chance = random.Random(seed)
     with _served(tmp_path, closed_port) as served:
-        served.run(f"{MIGRATE}\nsite, pages = {site!r}, {PAGES}\n{_PLAN}")
-        for number, what in enumerate(KILLS, start=1):
-            goal = number * PAGES // (len(KILLS) + 2)
+        served.run(f"{MIGRATE}\nsite, pages = {site!r}, {page_count}\n{_PLAN}")
+        for number, what in enumerate(kills, start=1):
+            goal = number * page_count // (len(kills) + 2)
             _wait(served, lambda goal=goal: served.taken() >= goal)  # type: ignore[misc]
             time.sleep(chance.random())
             for process in _chosen(what, served.family(), chance):
@@ -141,9 +148,10 @@ def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(
                     process.kill()
         _wait(served, lambda: served.asked("select count(finished_at) from sweeps_sweep") == 1)
         # Each page is looked at besides.
-        _wait(served, lambda: served.asked("select count(*) from jobs_job where state = 'done'") == 2 * PAGES)
-        assert served.taken() == PAGES
-        assert served.asked("select count(distinct address) from shelf_capture") == PAGES
-        assert served.asked("select count(*) from shelf_capture") == PAGES
-        assert served.asked("select count(*) from jobs_job") == 2 * PAGES
-        assert len(list((tmp_path / "captures").iterdir())) == PAGES
+        done = "select count(*) from jobs_job where state = 'done'"
+        _wait(served, lambda: served.asked(done) == 2 * page_count)
+        assert served.taken() == page_count
+        assert served.asked("select count(distinct address) from shelf_capture") == page_count
+        assert served.asked("select count(*) from shelf_capture") == page_count
+        assert served.asked("select count(*) from jobs_job") == 2 * page_count
+        assert len(list((tmp_path / "captures").iterdir())) == page_count

@@ -134,14 +134,15 @@ def test_files_leaves_and_cuts_of_the_version_before_are_all_there(tmp_path: Pat
     assert (old["file_key"], old["stale"]) == ("old", True)
 
 
-def test_what_was_found_between_two_sweeps_is_there_under_its_new_name(tmp_path: Path) -> None:
+def test_comparisons_and_settings_are_there_under_their_new_names(tmp_path: Path) -> None:
     _python(tmp_path, MIGRATE, "outlets 0005", "shelf 0007", "jobs", "sweeps 0001")
     database = sqlite3.connect(tmp_path / "tallpage.sqlite3")
     now = "2026-11-20 10:00:00"
     jobs = [_insert(database, "jobs_job", kind="x", state="done", created_at=now) for _ in range(2)]
-    common = {"name": "Ferry", "warnings": "[]", "report": "{}", "settings": "{}", "created_at": now}
+    settings = {"hanging": "keep", "wait_ms": 200}
+    common = {"name": "Ferry", "warnings": "[]", "report": "{}", "settings": settings, "created_at": now}
     capture = _insert(database, "shelf_capture", **common, scale=1, job_id=jobs[0])
-    sweep = _insert(database, "sweeps_sweep", created_at=now, screens="[]", settings="{}")
+    sweep = _insert(database, "sweeps_sweep", created_at=now, screens="[]", settings=settings)
     page = _insert(database, "sweeps_sweeppage", sweep_id=sweep, address="http://a.example/")
     shot = _insert(database, "sweeps_shot", sweep_id=sweep, page_id=page, capture_id=capture, settings="{}")
     stretches = [{"before": None, "now": {"x_px": 0, "y_px": 0, "width_px": 10, "height_px": 10}}]
@@ -163,7 +164,9 @@ def test_what_was_found_between_two_sweeps_is_there_under_its_new_name(tmp_path:
 import json, django
 django.setup()
 from tallpage.server.sweeps.models import Shot
-row = Shot.objects.get().comparison
-print(json.dumps([row.change, row.stretches]))
+shot = Shot.objects.get()
+row = shot.comparison
+print(json.dumps([row.change, row.stretches, row.capture.settings, shot.page.sweep.settings]))
 """
-    assert json.loads(_python(tmp_path, read)) == ["changed", stretches]
+    now_named = {"fixed_overlays": "keep", "wait_ms": 200}
+    assert json.loads(_python(tmp_path, read)) == ["changed", stretches, now_named, now_named]

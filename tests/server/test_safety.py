@@ -5,8 +5,6 @@ from django.conf import settings
 from django.core.management import call_command
 from django.test import Client
 
-from tallpage.core import errors
-from tallpage.server.problems import _STATUS
 from tests.server.conftest import Api
 
 
@@ -29,18 +27,6 @@ def test_the_interface_may_only_run_what_ships_with_it(db: None) -> None:
     assert "unsafe" not in policy
     assert answer["X-Frame-Options"] == "DENY"
     assert answer["X-Content-Type-Options"] == "nosniff"
-
-
-def test_by_default_only_this_machine_is_listened_to() -> None:
-    assert settings.HOST == "127.0.0.1"
-    assert settings.LOOPBACK
-
-
-def test_the_database_writes_ahead_and_waits(db: None) -> None:
-    options = settings.DATABASES["default"]["OPTIONS"]
-    assert options["transaction_mode"] == "IMMEDIATE"
-    assert options["timeout"] >= 10
-    assert "journal_mode=WAL" in options["init_command"]
 
 
 @pytest.mark.parametrize("path", ["/captures/999", "/cuts/999", "/nonsense/"])
@@ -94,10 +80,6 @@ def test_any_stretch_of_the_shelf_can_be_asked_for(api: Api, query: str) -> None
 def test_a_request_that_is_too_large_is_refused_in_words(api: Api) -> None:
     problem = api.refused("POST", "/outlets", {"name": "x" * (settings.DATA_UPLOAD_MAX_MEMORY_SIZE + 1)})
     assert (problem["status"], problem["code"]) == (413, "too_large")
-
-
-def test_every_status_belongs_to_an_error_of_the_tree() -> None:
-    assert all(vars(errors)[kind.__name__] is kind for kind in _STATUS)
 
 
 def test_models_and_migrations_agree(db: None) -> None:

@@ -5,6 +5,7 @@ import json
 import re
 import signal
 import socket
+import sqlite3
 import subprocess
 import sys
 import urllib.request
@@ -76,6 +77,27 @@ def test_what_keeps_it_from_starting_is_said_in_a_line(tmp_path: Path) -> None:
     assert "TALLPAGE_PORT is '99999'" in _refused(TALLPAGE_HOME=home, TALLPAGE_PORT="99999")
     assert "is a file" in _refused(TALLPAGE_HOME=str(tmp_path / "file"))
     assert "cannot be written" in _refused(TALLPAGE_HOME=str(tmp_path / "file" / "below"))
+
+
+def test_unless_told_otherwise_it_listens_to_this_machine_alone(served: Served) -> None:
+    family = [served.process, *served.process.children(recursive=True)]
+    open_ports = {
+        (row.laddr.ip, row.laddr.port)
+        for process in family
+        for row in process.net_connections(kind="inet")
+        if row.status == psutil.CONN_LISTEN
+    }
+    assert ("127.0.0.1", served.port) in open_ports
+    assert {ip for ip, _ in open_ports} == {"127.0.0.1"}
+
+
+def test_readers_of_the_database_are_not_kept_waiting_by_a_writer(served: Served) -> None:
+    writer = sqlite3.connect(served.home / "tallpage.sqlite3", isolation_level=None)
+    try:
+        writer.execute("begin immediate")
+        assert _answers(served.port)
+    finally:
+        writer.close()
 
 
 SMALL_BYTES = 10_000

@@ -3,7 +3,6 @@ from urllib.parse import urlencode
 
 import pytest
 
-from tallpage.server.shelf.models import Capture
 from tests.pictures import decoded
 from tests.server.conftest import Api
 
@@ -38,15 +37,6 @@ def test_a_page_is_taken_as_it_was_asked_for_and_retaken_the_same_way(
     assert again["settings"] == first["settings"]
     strips = [api.get(f"/captures/{row['id']}/strips/0").content for row in (first, again)]
     assert (decoded(strips[0]) == decoded(strips[1])).all()
-
-
-def test_settings_that_an_earlier_version_stored_are_read(
-    api: Api, run_queue: Callable[[], None], site: str
-) -> None:
-    capture_id = _taken(api, run_queue, f"{site}/departures")["id"]
-    Capture.objects.filter(pk=capture_id).update(settings={"hanging": "keep", "wait_ms": 200})
-    settings = api.get(f"/captures/{capture_id}")["settings"]
-    assert (settings["fixed_overlays"], settings["wait_ms"], "hanging" in settings) == ("keep", 200, False)
 
 
 def test_the_first_screen_in_dark_colours(api: Api, run_queue: Callable[[], None], site: str) -> None:

@@ -164,7 +164,7 @@ export function saveCut(cutId: number, version: number, document: CutDocument): 
   );
 }
 
-/** As `saveCut`, from a window that is being left: sent off, the answer is heard by nobody. */
+/** Saves a cut from a window that is being left: the request is sent, and nobody hears the answer. */
 export function saveCutLeaving(cutId: number, version: number, document: CutDocument): void {
   const options = { params: { path: { cut_id: cutId } }, body: { version, document }, keepalive: true };
   void api.PATCH("/api/cuts/{cut_id}", options).catch(() => undefined);

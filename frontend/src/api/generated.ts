@@ -862,7 +862,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sweeps/{sweep_id}/wish": {
+    "/api/sweeps/{sweep_id}/stop-mode": {
         parameters: {
             query?: never;
             header?: never;
@@ -872,10 +872,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Set Wish
+         * Set Stop Mode
          * @description Pause, go on, or stop.
          */
-        post: operations["set_wish"];
+        post: operations["set_stop_mode"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1316,11 +1316,11 @@ export interface components {
              */
             leave_out: string[];
             /**
-             * Hanging
+             * Fixed Overlays
              * @default leave_out
              * @enum {string}
              */
-            hanging: "leave_out" | "keep";
+            fixed_overlays: "leave_out" | "keep";
             /**
              * Busy S
              * @default 60
@@ -2543,10 +2543,10 @@ export interface components {
             /** Name */
             name: string;
             /**
-             * Wish
+             * Stop Mode
              * @enum {string}
              */
-            wish: "go_on" | "pause" | "stop";
+            stop_mode: "go_on" | "pause" | "stop";
             /** Screens */
             screens: components["schemas"]["ScreenOut"][];
             /** Pattern */
@@ -2691,15 +2691,15 @@ export interface components {
             whole: boolean;
         };
         /**
-         * WishIn
+         * StopModeIn
          * @description What is wanted of a sweep.
          */
-        WishIn: {
+        StopModeIn: {
             /**
-             * Wish
+             * Stop Mode
              * @enum {string}
              */
-            wish: "go_on" | "pause" | "stop";
+            stop_mode: "go_on" | "pause" | "stop";
         };
         /**
          * ScheduleIn
@@ -4075,7 +4075,7 @@ export interface operations {
             };
         };
     };
-    set_wish: {
+    set_stop_mode: {
         parameters: {
             query?: never;
             header?: never;
@@ -4086,7 +4086,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WishIn"];
+                "application/json": components["schemas"]["StopModeIn"];
             };
         };
         responses: {

@@ -150,7 +150,7 @@ function marked(rows: SweepRows, ids: ReadonlySet<number>, word: MarkWord): Swee
 /** What changed on a page since the last time. */
 export function useChange({ id: shotId, capture_id }: Shot, wanted: boolean) {
   return useQuery({
-    // Of a shot that was taken again, it is another change.
+    // A shot that was taken again has another change.
     queryKey: ["change", shotId, capture_id],
     queryFn: () => answered(api.GET("/api/sweeps/shots/{shot_id}/change", { params: { path: { shot_id: shotId } } })),
     enabled: wanted,

@@ -15,7 +15,7 @@ function keep(entry: string, value: unknown): void {
   if (left.size > MOST_KEPT && oldest !== undefined) left.delete(oldest);
 }
 
-/** As `useState`, for what is to be as it was left when somebody comes back to this step of the history. */
+/** A `useState` whose value is there again when somebody comes back to this step of the history. */
 export function useLeftState<State>(name: string, first: State) {
   const { key } = useLocation();
   const back = useNavigationType() === NavigationType.Pop;

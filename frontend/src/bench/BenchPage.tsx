@@ -20,7 +20,7 @@ import { Toolbar } from "./Toolbar";
 import { useBenchKeys } from "./useBenchKeys";
 import { useBreakMoves } from "./page/useBreakMoves";
 import { useView } from "./page/useView";
-import { type ZoomMode, zoomOf } from "./page/zoom";
+import { type ZoomMode, zoomOf } from "./page/geometry/zoom";
 
 /** One capture on the Bench: the whole page, the part, the files. */
 export function BenchPage() {

@@ -1,10 +1,10 @@
 import { useState } from "react";
 
 import { formatPx } from "../parts/figures";
-import { NumberInput } from "../parts/NumberInput";
+import { NumberInput } from "../parts/fields/NumberInput";
 import { useBench, useCut } from "./benchContext";
 import { setField, shownFrame } from "./cut/frameSteps";
-import { fieldRange, type FrameField } from "./page/geometry";
+import { fieldRange, type FrameField } from "./page/geometry/boxes";
 
 const FIELDS: { field: FrameField; label: string; name: string }[] = [
   { field: "x_px", label: "x", name: "Left edge in px" },

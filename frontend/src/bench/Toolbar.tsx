@@ -4,7 +4,7 @@ import { titled } from "../app/actions/registry";
 import { useBench, useCut } from "./benchContext";
 import { frameAll, isWhole } from "./cut/frameSteps";
 import { FrameFields } from "./FrameFields";
-import type { ZoomMode } from "./page/zoom";
+import type { ZoomMode } from "./page/geometry/zoom";
 
 const ZOOMS: { mode: ZoomMode; label: string; hint: string }[] = [
   { mode: "fit", label: "Fit", hint: titled("fitWidth") },

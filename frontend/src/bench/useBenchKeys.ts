@@ -1,7 +1,7 @@
 import { useAction } from "../app/actions/useAction";
 import type { CutStore } from "./cut/cutStore";
 import { frameAll, isWhole, nudge, stretch } from "./cut/frameSteps";
-import type { ZoomMode } from "./page/zoom";
+import type { ZoomMode } from "./page/geometry/zoom";
 
 const STEPS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],

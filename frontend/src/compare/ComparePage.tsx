@@ -12,7 +12,7 @@ import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
-import { wantedWords } from "../parts/wanted";
+import { wantedWords } from "../parts/fields/wanted";
 import { COMPARE_KEYS, CompareView } from "./CompareView";
 
 

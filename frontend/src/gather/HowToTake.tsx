@@ -2,7 +2,7 @@ import { SlidersHorizontal } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { Pick } from "../parts/Pick";
+import { Pick } from "../parts/fields/Pick";
 import { useAskedAddress } from "./addresses";
 import { HowMuch } from "./HowMuch";
 import { NumberField, Row } from "./howParts";
@@ -88,7 +88,7 @@ function Settings({ unusual }: { unusual: number }) {
         </div>
       </Row>
       <Row label="Hide">
-        <Pick name="hanging" value={settings.hanging} onPick={(hanging) => change({ hanging })} options={{ leave_out: "Cookie notices and chat bubbles", keep: "Nothing: show them once" }} />
+        <Pick name="fixed-overlays" value={settings.fixed_overlays} onPick={(fixed_overlays) => change({ fixed_overlays })} options={{ leave_out: "Cookie notices and chat bubbles", keep: "Nothing: show them once" }} />
         <textarea
           className="textarea figure mt-2 min-h-0 w-full"
           rows={1}

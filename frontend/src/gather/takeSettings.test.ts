@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 
-import { countUnusual, splitSelectors, stepAs, USUAL } from "./takeSettings";
+import { asKnownNow, countUnusual, splitSelectors, stepAs, USUAL } from "./takeSettings";
 
 test("selectors come one a line or with commas, and keep the commas inside their brackets", () => {
   expect(splitSelectors(" #chat, .advert\n\naside:is(.a, .b) ,[title='x, y']")).toEqual([
@@ -10,6 +10,12 @@ test("selectors come one a line or with commas, and keep the commas inside their
     "[title='x, y']",
   ]);
   expect(splitSelectors(" ,\n")).toEqual([]);
+});
+
+test("settings of an earlier version are known under the name they have now", () => {
+  expect(asKnownNow({ hanging: "keep", wait_ms: 5 })).toEqual({ ...USUAL, fixed_overlays: "keep", wait_ms: 5 });
+  expect(asKnownNow({ hanging: "keep", fixed_overlays: "leave_out" })).toEqual(USUAL);
+  expect(asKnownNow({})).toEqual(USUAL);
 });
 
 test("what differs from the usual is counted", () => {

@@ -17,7 +17,7 @@ export const USUAL: Required<TakeSettings> = {
   steps: [],
   wait_ms: 0,
   leave_out: [],
-  hanging: "leave_out",
+  fixed_overlays: "leave_out",
   busy_s: 60,
   signed_in: true,
 };
@@ -41,14 +41,16 @@ export const useTakeSettings = create<TakeSettingsState>()(
     }),
     {
       name: "tallpage.settings",
-      // What was remembered may come from a version that knew fewer settings.
-      merge: (kept, state) => ({
-        ...state,
-        settings: { ...USUAL, ...(kept as Partial<TakeSettingsState> | undefined)?.settings },
-      }),
+      merge: (kept, state) => ({ ...state, settings: asKnownNow((kept as { settings?: object } | undefined)?.settings ?? {}) }),
     },
   ),
 );
+
+/** Remembered settings, maybe of a version that knew fewer of them, or one by the name of `hanging`. */
+export function asKnownNow(kept: object): Required<TakeSettings> {
+  const { hanging, ...others } = kept as Partial<TakeSettings> & { hanging?: "leave_out" | "keep" };
+  return { ...USUAL, ...(hanging && { fixed_overlays: hanging }), ...others };
+}
 
 /** How many of the settings differ from the usual ones. */
 export function countUnusual(settings: Required<TakeSettings>): number {

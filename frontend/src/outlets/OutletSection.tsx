@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import type { OutletChange } from "../api/outlets";
 import type { Outlet, Slot } from "../api/types";
 import { formatName, formatPx } from "../parts/figures";
-import { wantedWords } from "../parts/wanted";
+import { wantedWords } from "../parts/fields/wanted";
 import { MoveButtons, type MoveProps } from "./MoveButtons";
 import { copyName, moved } from "./order";
 import { SlotForm } from "./SlotForm";

@@ -2,10 +2,10 @@ import { useState, type ReactNode } from "react";
 
 import type { FormatName, Slot, SlotIn } from "../api/types";
 import { formatName, parsePx } from "../parts/figures";
-import { SizeFields } from "../parts/SizeFields";
-import { asTyped, divisible, readSize } from "../parts/sizing";
-import { asTypedWanted, readWanted } from "../parts/wanted";
-import { WantedFields } from "../parts/WantedFields";
+import { SizeFields } from "../parts/fields/SizeFields";
+import { asTyped, divisible, readSize } from "../parts/fields/sizing";
+import { asTypedWanted, readWanted } from "../parts/fields/wanted";
+import { WantedFields } from "../parts/fields/WantedFields";
 
 const FORMATS: FormatName[] = ["jpeg", "png", "webp", "avif", "gif"];
 const ANCHORS = { start: "upper or left part", middle: "middle", end: "lower or right part" } as const;

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 
 import { splitAddresses } from "../gather/addresses";
 import { bandsNear, movedSplit } from "../compare/bands";
-import { roomLeftOf, shrinkFor, zoomOf } from "../bench/page/zoom";
+import { roomLeftOf, shrinkFor, zoomOf } from "../bench/page/geometry/zoom";
 import { formatBytes, formatsOf, formatSize, formatWhen, parseLimit, parsePx } from "./figures";
 
 test("bytes carry their unit, 1 kB being 1,000 bytes", () => {

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { asProblem, type Problem } from "../api/client";
 import { type NewSignIn, useSaveSignIn } from "../api/signins";
 import { useNotices } from "../app/notices";
-import { Pick } from "../parts/Pick";
+import { Pick } from "../parts/fields/Pick";
 import { ProblemNote } from "../parts/ProblemNote";
 
 type Kind = NewSignIn["kind"];

@@ -70,7 +70,7 @@ class PageMap:
 
     @classmethod
     def load_if_readable(cls, folder: Path) -> PageMap:
-        """As :meth:`load`; without blocks also where the map is damaged, for what can do without."""
+        """The map as :meth:`load` gives it. A damaged one counts as empty, for callers that need none."""
         try:
             return cls.load(folder)
         except PictureUnreadable:

@@ -17,7 +17,7 @@ _CAUSES = (
 )
 _NEWEST = date(2026, 11, 20)
 NOTICE_PAGES = 112
-"""So many of the newest have a page of their own, in the site's first edition."""
+"""How many of the newest notices have a page of their own in the site's first edition."""
 _WITHDRAWN = 7
 _AMENDED_EVERY, _AMENDED_FIRST = 9, 4
 

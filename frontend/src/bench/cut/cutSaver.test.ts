@@ -2,8 +2,8 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { Problem } from "../../api/client";
 import type { Cut, CutDocument, Frame } from "../../api/types";
-import { withFolds } from "../page/folds";
-import { wholeFrame } from "../page/geometry";
+import { withFolds } from "../page/geometry/folds";
+import { wholeFrame } from "../page/geometry/boxes";
 import { CutSaver, type SaveState } from "./cutSaver";
 import { createCutStore } from "./cutStore";
 import { addFolds, setField } from "./frameSteps";

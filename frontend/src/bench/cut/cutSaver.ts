@@ -14,7 +14,7 @@ export type SaveState =
 
 interface Wiring {
   save: (version: number, document: CutDocument) => Promise<Cut>;
-  /** As `save`, for a window that is being left: nobody hears how it went. */
+  /** Saves from a window that is being left: nobody hears how it went. */
   saveLeaving: (version: number, document: CutDocument) => void;
   fetch: () => Promise<Cut>;
   asProblem: (error: unknown) => Problem;

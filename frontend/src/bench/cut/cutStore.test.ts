@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
-import { withFolds } from "../page/folds";
-import { wholeFrame } from "../page/geometry";
+import { withFolds } from "../page/geometry/folds";
+import { wholeFrame } from "../page/geometry/boxes";
 import { createCutStore } from "./cutStore";
 import { addFolds, dragFold, dragFrame, dropFrame, nudge, removeFold, setField, setFold, shownFrame } from "./frameSteps";
 

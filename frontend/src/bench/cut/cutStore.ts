@@ -2,7 +2,7 @@ import { applyPatches, type Draft, enablePatches, type Patch, produce, produceWi
 import { createStore, type StoreApi } from "zustand/vanilla";
 
 import type { CutDocument } from "../../api/types";
-import type { PageSize } from "../page/geometry";
+import type { PageSize } from "../page/geometry/boxes";
 
 enablePatches();
 

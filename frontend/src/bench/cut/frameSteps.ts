@@ -1,5 +1,5 @@
 import type { Area, Fold, Frame } from "../../api/types";
-import { withFolds } from "../page/folds";
+import { withFolds } from "../page/geometry/folds";
 import {
   fieldRange,
   type FrameField,
@@ -8,7 +8,7 @@ import {
   type PageSize,
   resizedFrame,
   wholeFrame,
-} from "../page/geometry";
+} from "../page/geometry/boxes";
 import { type CutState, type CutStore, shownCut } from "./cutStore";
 
 /** What a person does to the frame of a cut: each a step of its history. */

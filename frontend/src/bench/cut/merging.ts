@@ -1,6 +1,6 @@
 import type { CutDocument, Fold } from "../../api/types";
-import { bottomOf, sameFolds, withFolds } from "../page/folds";
-import { sameArea } from "../page/geometry";
+import { bottomOf, sameFolds, withFolds } from "../page/geometry/folds";
+import { sameArea } from "../page/geometry/boxes";
 
 /**
  * What two windows made of one cut, put together; null where both changed the same thing differently.

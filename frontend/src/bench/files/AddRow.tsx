@@ -4,10 +4,10 @@ import { useAddOutput, useOutlets } from "../../api/outlets";
 import { asProblem, Problem } from "../../api/client";
 import type { Rules, Slot } from "../../api/types";
 import { ProblemNote } from "../../parts/ProblemNote";
-import { SizeFields } from "../../parts/SizeFields";
-import { asTyped, readSize } from "../../parts/sizing";
-import { asTypedWanted, readWanted, wantedWords } from "../../parts/wanted";
-import { WantedFields } from "../../parts/WantedFields";
+import { SizeFields } from "../../parts/fields/SizeFields";
+import { asTyped, readSize } from "../../parts/fields/sizing";
+import { asTypedWanted, readWanted, wantedWords } from "../../parts/fields/wanted";
+import { WantedFields } from "../../parts/fields/WantedFields";
 import { useBench } from "../benchContext";
 
 function slotWords(slot: Slot): string {
@@ -41,7 +41,7 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
       await saver.flush(); // the file is made from the frame that is seen, not from an older one
       for (const row of rows) onAdded((await add.mutateAsync(row)).id);
       setRefused(null);
-      setSlotChoice("");
+      setSlotChoice((now) => (now === slotChoice ? "" : now)); // unless the next was chosen meanwhile
     } catch (error) {
       setRefused(asProblem(error));
     }

@@ -4,7 +4,7 @@ import { isFitting, useFitAgain } from "../../api/outlets";
 import { asProblem } from "../../api/client";
 import type { Choice, Output } from "../../api/types";
 import { useNotices } from "../../app/notices";
-import { Slide } from "../../parts/Slide";
+import { Slide } from "../../parts/fields/Slide";
 import { changedChoice } from "./choices";
 import { Formats } from "./Formats";
 import { TradeoffChart } from "./TradeoffChart";
@@ -18,7 +18,7 @@ export function ByHand({ output }: { output: Output }) {
   const again = useFitAgain(output.cut_id);
   const show = useNotices((state) => state.show);
   const [asked, setAsked] = useState<{ of: string; choice: Choice } | null>(null);
-  // Until its file is there, what was asked for last is what the settings show and go on from.
+  // The settings show the choice that was asked for last, until its file is there.
   const waiting = asked?.of === output.file_key && (again.isPending || isFitting(output));
   const chosen = waiting ? asked.choice : output.made_choice;
   if (!chosen) return null;

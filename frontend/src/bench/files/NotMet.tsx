@@ -4,7 +4,7 @@ import type { Output } from "../../api/types";
 import { useNotices } from "../../app/notices";
 import { formatBytes, formatName } from "../../parts/figures";
 import { ProblemNote } from "../../parts/ProblemNote";
-import { atWidth, rulesOf } from "../../parts/sizing";
+import { atWidth, rulesOf } from "../../parts/fields/sizing";
 import { useBench } from "../benchContext";
 import { addFolds } from "../cut/frameSteps";
 

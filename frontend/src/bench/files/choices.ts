@@ -9,7 +9,7 @@ export interface Expected {
 /** Below this nobody would choose it: the server's least acceptable fidelity, and some room. */
 const WORTH_NAMING = 30;
 
-/** Of the formats of which no file was made, the best that is expected under the limit; the best first. */
+/** The best expected choice under the limit for each format that no file was made in; the best first. */
 export function expectedChoices(output: Output): Expected[] {
   const made = new Set(output.candidates.map((row) => row.choice.format));
   if (output.least_fidelity != null) return []; // what was not made there is expected to be heavier

@@ -1,8 +1,8 @@
 import type { Output } from "../../api/types";
 import { formatBytes, formatName } from "../../parts/figures";
-import { wantedWords } from "../../parts/wanted";
+import { wantedWords } from "../../parts/fields/wanted";
 
-/** Of each row, which file it had and how its work stood. */
+/** Which file each row had, and how its work stood. */
 export type Seen = ReadonlyMap<number, string>;
 
 export function seenOf(outputs: Output[]): Seen {

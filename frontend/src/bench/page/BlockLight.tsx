@@ -1,5 +1,5 @@
 import type { Block } from "../../api/types";
-import { blockWords } from "./blocks";
+import { blockWords } from "./geometry/blocks";
 
 /** The block under the pointer, lit, with what it is. */
 export function BlockLight({ block, zoom }: { block: Block; zoom: number }) {

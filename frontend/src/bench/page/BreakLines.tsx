@@ -2,7 +2,7 @@ import type { KeyboardEvent } from "react";
 
 import { isFitting } from "../../api/outlets";
 import { useBench, useCut } from "../benchContext";
-import { movedBreak } from "./leafBreaks";
+import { movedBreak } from "./geometry/leafBreaks";
 
 interface Props {
   /** CSS px for each page px. */

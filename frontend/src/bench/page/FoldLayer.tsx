@@ -3,8 +3,8 @@ import type { KeyboardEvent } from "react";
 
 import type { Fold } from "../../api/types";
 import { formatPx } from "../../parts/figures";
-import { NumberInput } from "../../parts/NumberInput";
-import { bottomOf, movedEdge } from "./folds";
+import { NumberInput } from "../../parts/fields/NumberInput";
+import { bottomOf, movedEdge } from "./geometry/folds";
 import { useBench, useCut } from "../benchContext";
 import { removeFold, setFold, shownFrame } from "../cut/frameSteps";
 

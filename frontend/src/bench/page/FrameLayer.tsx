@@ -1,6 +1,6 @@
 import { useCut } from "../benchContext";
 import { shownFrame } from "../cut/frameSteps";
-import type { Handle } from "./geometry";
+import type { Handle } from "./geometry/boxes";
 
 const CORNERS: readonly Handle[] = [
   { x: -1, y: -1 },

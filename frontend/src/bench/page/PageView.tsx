@@ -10,7 +10,7 @@ import { PointerLayer } from "./PointerLayer";
 import { useBench } from "../benchContext";
 import { useView } from "./useView";
 import type { Viewport } from "./useViewport";
-import { MARGIN, roomLeftOf, shrinkFor } from "./zoom";
+import { MARGIN, roomLeftOf, shrinkFor } from "./geometry/zoom";
 
 interface Props {
   scroller: HTMLDivElement | null;

@@ -5,15 +5,15 @@ import { formatPx } from "../../parts/figures";
 import { BreakLines } from "./BreakLines";
 import { useBench, useCut } from "../benchContext";
 import { shownFrame } from "../cut/frameSteps";
-import type { Point } from "./geometry";
-import { pageTransform } from "./pageTransform";
+import type { Point } from "./geometry/boxes";
+import { pageTransform } from "./geometry/pageTransform";
 import { breakGesture } from "./pointer/gestures";
 import { nearestWithin, REACH } from "./pointer/hitTest";
 import { usePointer } from "./pointer/usePointer";
 import { useView } from "./useView";
 import { useViewport } from "./useViewport";
 import { WeightLine } from "./WeightLine";
-import { MARGIN } from "./zoom";
+import { MARGIN } from "./geometry/zoom";
 
 interface Props {
   scroller: HTMLDivElement | null;

@@ -5,7 +5,7 @@ import { useDivide } from "../../api/outlets";
 import type { Cut, Output } from "../../api/types";
 import { useNotices } from "../../app/notices";
 import type { CutStore } from "../cut/cutStore";
-import { breaksOf } from "./leafBreaks";
+import { breaksOf } from "./geometry/leafBreaks";
 import type { BreakMoves } from "./pointer/gestures";
 
 /** Where the file in hand is divided, and moving that; no rows where it is not divided. */

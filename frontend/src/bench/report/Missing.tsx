@@ -71,7 +71,7 @@ function LeftOut({ capture }: { capture: CaptureDetail }) {
           </li>
         ))}
       </ul>
-      {capture.settings.hanging !== "keep" && <TakeWith capture={capture} label="Take the page with them" change={{ hanging: "keep" }} />}
+      {capture.settings.fixed_overlays !== "keep" && <TakeWith capture={capture} label="Take the page with them" change={{ fixed_overlays: "keep" }} />}
     </>
   );
 }

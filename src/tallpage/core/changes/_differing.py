@@ -18,7 +18,7 @@ from tallpage.core.geometry import Box
 _SETTLING_ROWS = 3
 """A gap whose sides differ by more rows had something put in or taken out."""
 _SETTLING_LEVELS = 48
-"""Of 255 in any channel: what an edge gains or loses by lying between two rows."""
+"""Steps of 255 in any channel that count as equal: what an edge gains or loses by lying between two rows."""
 _CONTEXT_ROWS = 2
 
 Pixels = NDArray[np.uint8]

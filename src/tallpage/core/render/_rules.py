@@ -26,7 +26,7 @@ class RenderRules:
     flattened: bool = False
     """Whether the place takes no transparency."""
     greatest_height_px: int | None = None
-    """Of a file; None where the place has no such limit."""
+    """Greatest height of a file; None where the place has no such limit."""
     overlap_px: int = 0
     """Rows of a file that each leaf repeats of the one above."""
     numbered: bool = False

@@ -20,7 +20,7 @@ class Named:
     screen: Screen
     taken_at: datetime
     number: int
-    """Of its page in the list, from 1."""
+    """Number of its page in the list, from 1."""
     of: int
     """Pages in the list: numbers are written as wide as the last of them."""
     width_px: int

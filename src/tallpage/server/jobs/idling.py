@@ -25,12 +25,12 @@ class IdleTimer:
         self._timer: threading.Timer | None = None
 
     def work_begins(self) -> None:
-        """There is something to do."""
+        """Note that there is work."""
         if self._timer is not None:
             self._timer.cancel()
 
     def work_ended(self, thread: Executor) -> None:
-        """There is nothing to do in ``thread`` from now on."""
+        """Note that ``thread`` has no work from now on."""
         self.work_begins()
         self._timer = threading.Timer(_IDLE_S, lambda: thread.submit(_release_all))
         self._timer.daemon = True

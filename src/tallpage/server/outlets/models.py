@@ -247,7 +247,7 @@ class OutputFile(models.Model):
 
     @property
     def path(self) -> Path:
-        """Where it is."""
+        """Path of the file."""
         return file_path(self.key, self.format)
 
 

@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Literal
 
 from ninja import Field, Schema
-from pydantic import ConfigDict, model_validator
+from pydantic import ConfigDict
 
 from tallpage.core.capture import (
     LEAST_BUSY_S,
@@ -93,17 +93,6 @@ class TakeSettings(Schema):
     """For how many seconds a page's own scripts may keep it busy."""
     signed_in: bool = True
     """Whether the sign-in saved for the host is used, when there is one."""
-
-    @model_validator(mode="before")
-    @classmethod
-    def _named_as_now(cls, given: object) -> object:
-        """Settings that an earlier version stored say ``hanging``."""
-        if not isinstance(given, dict) or "hanging" not in given:
-            return given
-        return {
-            **{name: row for name, row in given.items() if name != "hanging"},
-            "fixed_overlays": given["hanging"],
-        }
 
     def as_request(self, address: str, screen: Screen, sign_in: SignIn | None = None) -> PageRequest:
         """The request as the core knows it.

@@ -98,11 +98,11 @@ class ShotQuerySet(models.QuerySet["Shot"]):
         return self.filter(UNDER_WAY)
 
     def taken(self) -> ShotQuerySet:
-        """There is a picture."""
+        """Shots that have a picture."""
         return self.filter(TAKEN)
 
     def failed(self) -> ShotQuerySet:
-        """There is none, and none is coming."""
+        """Shots without a picture, and none is coming."""
         return self.filter(FAILED)
 
 

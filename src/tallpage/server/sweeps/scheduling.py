@@ -95,7 +95,7 @@ def prepare(job: Job) -> Work:
 
 
 def known_addresses(sweep: Sweep) -> set[str]:
-    """What a sweep takes."""
+    """The pages that a sweep takes."""
     return set(sweep.pages.filter(gone=False).values_list("address", flat=True))
 
 

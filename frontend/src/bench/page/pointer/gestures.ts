@@ -1,10 +1,10 @@
 import type { Area, Block, Frame } from "../../../api/types";
 import type { CutStore, Tool } from "../../cut/cutStore";
 import { addFolds, dragBand, dragFold, dragFrame, dropFrame, setFrame } from "../../cut/frameSteps";
-import { blockAt, frameOf } from "../blocks";
-import { foldBetween, movedEdge } from "../folds";
-import { drawnFrame, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry";
-import { movedBreak } from "../leafBreaks";
+import { blockAt, frameOf } from "../geometry/blocks";
+import { foldBetween, movedEdge } from "../geometry/folds";
+import { drawnFrame, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry/boxes";
+import { movedBreak } from "../geometry/leafBreaks";
 import type { Hit } from "./hitTest";
 
 /** What a press that is dragged does, in px of the page. */

@@ -1,6 +1,6 @@
 import type { Frame } from "../../../api/types";
-import { bottomOf } from "../folds";
-import type { Handle, Point } from "../geometry";
+import { bottomOf } from "../geometry/folds";
+import type { Handle, Point } from "../geometry/boxes";
 
 /** What of the Bench's page lies under the pointer. */
 export type Hit =

@@ -1,8 +1,8 @@
 import type { PointerEvent } from "react";
 
 import { type At, LEAST_DRAG, useDragging } from "../../../parts/dragging";
-import type { Point } from "../geometry";
-import type { PageTransform } from "../pageTransform";
+import type { Point } from "../geometry/boxes";
+import type { PageTransform } from "../geometry/pageTransform";
 import type { Gesture } from "./gestures";
 import type { Hit } from "./hitTest";
 

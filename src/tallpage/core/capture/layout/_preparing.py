@@ -13,7 +13,7 @@ from tallpage.core.capture.opening._steps import held_hover
 from tallpage.core.errors import PageError
 
 _ROWS_GONE = 3
-"""So many places whose words are gone after the walk tell a page that draws only what is near."""
+"""How many places must have lost their words after the walk to tell a page that draws only what is near."""
 
 Moves = Literal["still", "scroll", "wheel"]
 """How the page is moved while it is taken: mostly not at all."""

@@ -11,7 +11,7 @@ _AT_REST_PX = 1.0
 _AGREED = 0.8
 """A displacement counts as possible when it explains this share of what the best one explains."""
 _FAR_SHARE = 0.3
-"""Of the view: rows are rarely so far from where scrolling alone would have brought them."""
+"""Share of the window. Rows are rarely farther from where scrolling alone would have brought them."""
 _QUARTERS = 4
 """Places are told in quarters of a pixel."""
 
@@ -133,7 +133,7 @@ def _agreed(
     stuck: set[Piece],
     quarters: int,
 ) -> float:
-    """Of the pieces that would still be wholly seen after such a displacement, how many are."""
+    """Share of the pieces that should still be wholly seen after such a displacement, and are."""
     should: Sequence[tuple[Piece, float]] = [
         (piece, piece.y_px - quarters / _QUARTERS) for piece in before.pieces if piece not in stuck
     ]

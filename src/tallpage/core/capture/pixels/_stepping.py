@@ -20,19 +20,19 @@ from tallpage.core.capture.pixels._tiles import Tile, tiles_in_view
 from tallpage.core.geometry import Box
 
 _STEP_SHARE = 0.7
-"""Of the view, so much is scrolled at a time; the rest is seen twice, and joins."""
+"""Share of the window that is scrolled at a time. The rest is seen twice, and joins the two pictures."""
 _EDGE_SHARE = 0.1
-"""Of the view, so much at its lower edge is taken with the next screen: bars hang there."""
+"""Share of the window at its lower edge that is taken with the next screen: bars hang there."""
 _JOINING_TRIES = 4
 _PICTURE_TRIES = 4
 _SURE = 0.5
 _MOST_WHEEL_SCREENS = 200
 _WHEEL_SHARE = 0.4
-"""Of the view, so much at a time: what moves by and by then still shows what it showed."""
+"""Share of the window for pages that move by and by: two pictures then still share what they show."""
 _BACK_VIEWS = 100
-"""So many views up is the top."""
+"""How many windows to scroll up to be at the top."""
 _WHEEL_TURNS = 2
-"""So often the wheel is turned without any effect before the page counts as ended."""
+"""How often the wheel is turned without any effect before the page counts as ended."""
 
 OnStep = Callable[[Box, int], None]
 """Told which part of the page as it stands (CSS px) is taken, and how much further down it lies in

@@ -13,8 +13,8 @@ MOST_CHARS = 4_000
 
 
 def seen_on_the_way(found: list[dict[str, Any]], clip_px: Box, shift_px: int) -> list[dict[str, Any]]:
-    """Of the blocks that a page shows while it is scrolled along, those that a tile shows, moved to
-    where they lie in the picture."""
+    """The blocks that lie in a tile of a page that is scrolled while it is taken, at their places in the
+    picture."""
     return [
         {**row, "y_px": row["y_px"] + shift_px}
         for row in found

@@ -65,7 +65,7 @@ def advise(
 
 
 def _limit_that_fits(raster: Raster, least: Candidate) -> Advice:
-    # So much that a search of it ends with no lighter file than that.
+    # A search under this limit may end a little below it, and must still find that file.
     needed_bytes = math.ceil(least.byte_count / LEAST_NEAR_ENOUGH)
     return Advice(
         kind="limit",

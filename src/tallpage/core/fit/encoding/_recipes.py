@@ -43,7 +43,7 @@ class ContentClass:
     photographic: bool
     """No letters whose colours want care."""
     large: bool
-    """So large that the last bit of effort would take too long."""
+    """Whether it is so large that the last bit of effort would take too long."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -16,8 +16,8 @@ from tallpage.core.picture import Raster
 _BLOCK_PX = 16
 _FLAT_COLOURS = 2
 _FILLING = 77
-"""Of 256 pixels: where letters stand, their ground fills more of a block with one colour; in photographs,
-grey and smooth ones too, no colour does."""
+"""Pixels of a block of 256. The ground of letters fills more than that with one colour; in a photograph,
+even a grey or smooth one, no colour does."""
 _MOSTLY = 0.6
 _SOME = 0.15
 _PHOTOGRAPHIC = 0.6

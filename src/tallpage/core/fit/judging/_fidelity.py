@@ -41,9 +41,9 @@ _PER_BLUE, _PER_RED = np.float32(0.564334), np.float32(0.713267)
 # Weights of the means, and of the fourth-power means, in which the worst places count most.
 _STRUCTURE_HALF, _STRUCTURE_QUARTER = 35.9, 568.5
 LUMA_WEIGHTS = (21.0, 5.2)
-"""Of the structure lost and of the error, where they are worst."""
+"""Weights of the lost structure and of the error, where they are worst."""
 COLOUR_WEIGHTS = (21.4, 2.0)
-"""The same, of the mean of both colours."""
+"""The same weights, for the mean of both colours."""
 _WORST_SHARE = 0.3
 """How much the worst stretch counts by itself: one ruined stretch of a tall page is not averaged away."""
 _GAIN, _POWER = 10.0, 0.63

@@ -19,19 +19,19 @@ from tallpage.core.geometry import Size
 from tallpage.core.once import once
 
 _CAREFUL_PNG = 0.6
-"""As light as this share of a quickly made PNG a careful one may be."""
+"""A careful PNG may be as light as this share of a quickly made one."""
 _CAREFUL_WEBP = 0.9
-"""The same of lossless WebP."""
+"""The same for lossless WebP."""
 _WEBP_SAVES, _WEBP_SAVES_AT_MOST = 3.0, 9.0
 """Lossless WebP is so many times lighter than a quickly made PNG at most: usually, and where a drawing
 repeats itself (5.2 on a page of code, which its sample does not show)."""
 _LIGHTER_THAN_ITS_SAMPLE = 0.5
-"""As light as this share of what a sample tells lossless files of letters and drawings may be: what is
-drawn again and again is stored once in the whole, and a sample holds less of it."""
+"""A lossless file of letters and drawings may be as light as this share of what its sample tells: shapes
+that come again and again are stored once in the whole, and a sample holds fewer of them."""
 _WHOLE_UP_TO_PIXELS = 1_500_000
-"""Of letters and drawings as small as this, the whole is looked at where a sample would tell too little."""
+"""Letters and drawings up to this size are looked at whole where a sample would tell too little."""
 _LIGHTER_THAN_LOSSLESS = Choice(format="jpeg", quality=82, subsampled=True)
-"""Where a photograph, even one of smooth shades, is too heavy so, it is too heavy losslessly as well."""
+"""A photograph or smooth shade that is too heavy in this choice is too heavy in a lossless file as well."""
 _PALETTE_SAVES = 6.0
 """Palettes that leave a picture acceptable make it so many times lighter than lossless at most."""
 _PALETTE_SAVES_AT_MOST = 12.0
@@ -100,7 +100,7 @@ class Options:
         return self._sample
 
     def _finer(self, recipe: Recipe) -> Recipe:
-        """Of small drawings, with more numbers of colours to choose from."""
+        """The recipe as it is searched: palettes of small drawings have more numbers of colours."""
         finer = recipe.palette and recipe.format == "png" and self._small_drawing is not None
         return finer_palette(recipe) if finer else recipe
 

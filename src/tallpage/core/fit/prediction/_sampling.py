@@ -9,16 +9,17 @@ from tallpage.core.picture import Raster
 
 _LEAST_PIXELS, _MOST_PIXELS = 250_000, 750_000
 QUICK_PIXELS = 350_000
-"""Enough for a first word on a page that is not held, of which each band costs a strip to be decoded."""
+"""Enough for a first verdict on a page that is not held: each band costs the decoding of a strip."""
 _SHARE_OF_LARGE = 0.06
-"""Of a tall page, 250,000 pixels would be five bands: too few to meet what is on it in its proportions."""
+"""Share of a tall page that is sampled. 250,000 pixels of it would be five bands: too few to hold
+letters and photographs in the page's own proportions."""
 _BAND_PX = 64
 _SHARE_AT_MOST = 0.34
 _JOINT_PX = 10
-"""Where joints lie in the blocks of 16 px that encoders work in: inside, as most edges of a page do. What
-lies between two is smeared by WebP, and costs JPEG too little."""
+"""Where the joints of bands lie in the blocks of 16 px that encoders work in: inside a block, as most edges
+of a page do. A joint between two blocks is smeared by WebP, and costs JPEG too little."""
 _WHOLE_PIXELS = 60_000
-"""Of a picture as small as this, a sample would say too little, and the whole is as quick."""
+"""Pictures up to this size are taken whole: a sample would say too little, and would not be quicker."""
 
 
 def sampled_rows(raster: Raster) -> Raster:

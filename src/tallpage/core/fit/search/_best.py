@@ -29,7 +29,7 @@ _FIRST_TRIES = 3
 _FULL_COLOUR_FROM = 40
 """Quality of a JPEG below which halved colour planes leave more for the rest."""
 _LIGHTER_STEPS = 2
-"""So many steps below what is expected to fit, the one file that is made so soon does fit."""
+"""How many quality steps below the expected one the first file is made, so that it surely fits."""
 _CAUTION_ONCE = 1.03
 """Single files are aimed a little below the limit."""
 _NEAR_ENOUGH, _NEAR_ENOUGH_WHEN_SLOW, _COMPARABLE = 0.955, 0.94, 0.88
@@ -46,9 +46,9 @@ _SOFTENED_BELOW = 35.0
 _SOFTENING_GAINS = 4.0
 """Points that a softened file must be ahead: our fidelity likes softness a little more than people do."""
 _PATIENT_UP_TO_PIXELS = 1_500_000
-"""Of larger pictures each file would take longer than all of all other formats together."""
+"""The limit for a patient AVIF: a larger one takes longer than all files of the other formats together."""
 _DEBLOCKED_UP_TO_PIXELS = 2_000_000
-"""Larger pictures would take seconds more."""
+"""The limit for trying out the smoothing: larger pictures would take seconds more."""
 _AT_ONCE = 2
 _ALONE_FROM_PIXELS = 8_000_000
 """An encoder holds some 20 bytes a pixel: of large pictures one is encoded at a time."""

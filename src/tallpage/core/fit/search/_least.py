@@ -33,7 +33,7 @@ def least_acceptable(
     sample = source.sample()
     predicted: list[tuple[float, Recipe, int]] = []
     for recipe in LOSSY:
-        # As tight as that, the search makes none of photographs either.
+        # Under limits as tight as that, the search makes no such file of photographs either.
         if recipe.format not in usable or (source.content_class.photographic and recipe is JPEG_FULL_COLOUR):
             continue
         should_stop()

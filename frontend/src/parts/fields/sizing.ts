@@ -1,5 +1,5 @@
-import type { Rules } from "../api/types";
-import { parsePx } from "./figures";
+import type { Rules } from "../../api/types";
+import { parsePx } from "../figures";
 
 export type Way = Rules["way"];
 export type Sized = Pick<Rules, "way" | "width_px" | "height_px" | "percent">;

@@ -1,11 +1,11 @@
 import { Pause, Play, Square } from "lucide-react";
 
-import { useSweepAction } from "../api/sweeps";
-import type { Sweep } from "../api/types";
-import { counted, formatWhen } from "../parts/figures";
-import { useNow } from "../parts/useNow";
+import { useSweepAction } from "../../api/sweeps";
+import type { Sweep } from "../../api/types";
+import { counted, formatWhen } from "../../parts/figures";
+import { useNow } from "../../parts/useNow";
 import { AgainPanel } from "./AgainPanel";
-import { roughly } from "./picking";
+import { roughly } from "../listing/picking";
 import { DeletePanel } from "./DeletePanel";
 import { RetakePanel } from "./RetakePanel";
 import { SavePanel } from "./SavePanel";

@@ -1,4 +1,4 @@
-import type { Output } from "../../api/types";
+import type { Output } from "../../../api/types";
 
 /** Breaks of an output as rows of the page; none where it is one file. */
 export function breaksOf(output: Output): number[] {

@@ -1,8 +1,8 @@
-import { useOutlets } from "../api/outlets";
-import { asProblem } from "../api/client";
-import { useNames } from "../api/sweeps";
-import type { ListedPage, Sweep } from "../api/types";
-import { NumberInput } from "../parts/NumberInput";
+import { useOutlets } from "../../api/outlets";
+import { asProblem } from "../../api/client";
+import { useNames } from "../../api/sweeps";
+import type { ListedPage, Sweep } from "../../api/types";
+import { NumberInput } from "../../parts/fields/NumberInput";
 import { toggled } from "./picking";
 
 export const DEFAULT_TERMS = { name: "", pattern: "{host}/{path}-{width}", atOnce: 2, pauseS: 0.5, slotIds: new Set<number>() };

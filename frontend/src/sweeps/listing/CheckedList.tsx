@@ -1,8 +1,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState } from "react";
 
-import type { PageListing } from "../api/types";
-import { counted } from "../parts/figures";
+import type { PageListing } from "../../api/types";
+import { counted } from "../../parts/figures";
 import { isChangedSince, isPicked, matches, type Picking, placeOf, toggled } from "./picking";
 
 const ROW_PX = 44;

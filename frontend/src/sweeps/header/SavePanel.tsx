@@ -1,10 +1,10 @@
 import { Download, FolderDown } from "lucide-react";
 import { useState } from "react";
 
-import { asProblem } from "../api/client";
-import { sweepZipUrl, useSaveSweep } from "../api/sweeps";
-import type { Sweep } from "../api/types";
-import { Panel } from "../parts/Panel";
+import { asProblem } from "../../api/client";
+import { sweepZipUrl, useSaveSweep } from "../../api/sweeps";
+import type { Sweep } from "../../api/types";
+import { Panel } from "../../parts/Panel";
 
 /** Taking a sweep away: as a ZIP, or straight into a folder on the server's disk. */
 export function SavePanel({ sweep }: { sweep: Sweep }) {

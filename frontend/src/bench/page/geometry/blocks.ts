@@ -1,5 +1,5 @@
-import type { Area, Block } from "../../api/types";
-import { type Point, sameArea } from "./geometry";
+import type { Area, Block } from "../../../api/types";
+import { type Point, sameArea } from "./boxes";
 
 /** Smaller than this is no block that somebody would want to frame. */
 const LEAST_PX = 16;
@@ -15,7 +15,7 @@ export function blockAt(blocks: readonly Block[], point: Point, framed: Area): B
     const inside = contains(block, point);
     if (!inside || (contains(framed, point) && block.width_px * block.height_px <= least)) continue;
     if (block.width_px < LEAST_PX || block.height_px < LEAST_PX) continue;
-    // Of two equal ones the later is the inner one.
+    // The later of two equal blocks is the inner one.
     if (!found || block.width_px * block.height_px <= found.width_px * found.height_px) found = block;
   }
   return found;

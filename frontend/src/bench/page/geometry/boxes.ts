@@ -1,4 +1,4 @@
-import type { Area } from "../../api/types";
+import type { Area } from "../../../api/types";
 
 /** Boxes on a page, in whole page pixels. Pure; every result lies on the page. */
 

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 
-import type { Rules } from "../api/types";
+import type { Rules } from "../../api/types";
 import { asTyped, atWidth, readSize } from "./sizing";
 
 test("a typed size holds nothing but what its way needs", () => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
-import type { ListedPage } from "../api/types";
-import { counted } from "../parts/figures";
+import type { ListedPage } from "../../api/types";
+import { counted } from "../../parts/figures";
 import { isChangedSince, isPicked, matches, placeOf, roughly, toggled } from "./picking";
 
 const page: ListedPage = {

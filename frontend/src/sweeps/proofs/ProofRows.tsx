@@ -2,8 +2,8 @@ import type { Virtualizer } from "@tanstack/react-virtual";
 import { type RefObject } from "react";
 import { Link } from "react-router";
 
-import type { Sweep, SweepRow } from "../api/types";
-import { screenWords } from "../parts/figures";
+import type { Sweep, SweepRow } from "../../api/types";
+import { screenWords } from "../../parts/figures";
 import type { Place } from "./moving";
 import { ProofCell } from "./ProofCell";
 import { HEAD_PX, type ProofShape } from "./proofShape";

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 
-import { drawnFrame, fieldRange, type Handle, movedFrame, resizedFrame, wholeFrame } from "./geometry";
+import { drawnFrame, fieldRange, type Handle, movedFrame, resizedFrame, wholeFrame } from "./boxes";
 
 const PAGE = { width_px: 1_000, height_px: 40_000 };
 const HANDLES: Handle[] = ([-1, 0, 1] as const).flatMap((x) => ([-1, 0, 1] as const).map((y) => ({ x, y })));

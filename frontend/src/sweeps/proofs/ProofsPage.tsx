@@ -3,21 +3,21 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 
-import { useAction } from "../app/actions/useAction";
-import { asProblem } from "../api/client";
-import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../api/sweeps";
-import type { Sweep, SweepRow } from "../api/types";
-import { useNotices } from "../app/notices";
-import { useLeftState, useScrollMemory } from "../app/historyStep";
-import { ProblemNote } from "../parts/ProblemNote";
-import { useNarrow } from "../parts/useNarrow";
-import { Slide } from "../parts/Slide";
-import { useTitle } from "../parts/useTitle";
+import { useAction } from "../../app/actions/useAction";
+import { asProblem } from "../../api/client";
+import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../../api/sweeps";
+import type { Sweep, SweepRow } from "../../api/types";
+import { useNotices } from "../../app/notices";
+import { useLeftState, useScrollMemory } from "../../app/historyStep";
+import { ProblemNote } from "../../parts/ProblemNote";
+import { useNarrow } from "../../parts/useNarrow";
+import { Slide } from "../../parts/fields/Slide";
+import { useTitle } from "../../parts/useTitle";
 import { LargeView } from "./LargeView";
 import { moved, type Place } from "./moving";
 import { ProofRows } from "./ProofRows";
 import { HEAD_PX, proofShape, THUMB } from "./proofShape";
-import { SweepHeader } from "./SweepHeader";
+import { SweepHeader } from "../header/SweepHeader";
 
 const FILTERS: Record<Kept, string> = {
   all: "All",

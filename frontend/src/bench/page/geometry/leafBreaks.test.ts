@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import type { Output } from "../../api/types";
+import type { Output } from "../../../api/types";
 import { breaksOf, movedBreak } from "./leafBreaks";
 
 const FRAME = { y_px: 100, height_px: 1_000 };

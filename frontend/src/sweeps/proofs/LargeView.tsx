@@ -3,10 +3,10 @@ import { Check, ChevronLeft, ChevronRight, RotateCcw, Trash2, X } from "lucide-r
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 
-import { useAction } from "../app/actions/useAction";
-import { type MarkWord, useChange, wordOf } from "../api/sweeps";
-import type { Change, Shot, SweepRow } from "../api/types";
-import { formatSize } from "../parts/figures";
+import { useAction } from "../../app/actions/useAction";
+import { type MarkWord, useChange, wordOf } from "../../api/sweeps";
+import type { Change, Shot, SweepRow } from "../../api/types";
+import { formatSize } from "../../parts/figures";
 import { ChangeBar, type Side } from "./ChangeBar";
 import { LargePicture, type Marked } from "./LargePicture";
 import { useSwipe } from "./useSwipe";

@@ -1,11 +1,11 @@
 import { Trash2 } from "lucide-react";
 import { useNavigate } from "react-router";
 
-import { asProblem } from "../api/client";
-import { useDeleteSweep } from "../api/sweeps";
-import type { Sweep } from "../api/types";
-import { counted } from "../parts/figures";
-import { Panel } from "../parts/Panel";
+import { asProblem } from "../../api/client";
+import { useDeleteSweep } from "../../api/sweeps";
+import type { Sweep } from "../../api/types";
+import { counted } from "../../parts/figures";
+import { Panel } from "../../parts/Panel";
 
 /** Deleting a sweep that has ended. */
 export function DeletePanel({ sweep }: { sweep: Sweep }) {

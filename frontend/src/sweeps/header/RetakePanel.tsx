@@ -1,11 +1,11 @@
 import { RotateCcw } from "lucide-react";
 import { useState } from "react";
 
-import { useSweepAction } from "../api/sweeps";
-import type { Sweep } from "../api/types";
-import { splitSelectors } from "../gather/takeSettings";
-import { NumberInput } from "../parts/NumberInput";
-import { Panel } from "../parts/Panel";
+import { useSweepAction } from "../../api/sweeps";
+import type { Sweep } from "../../api/types";
+import { splitSelectors } from "../../gather/takeSettings";
+import { NumberInput } from "../../parts/fields/NumberInput";
+import { Panel } from "../../parts/Panel";
 
 /** What failed or is marked, once more: as before, or with more patience. */
 export function RetakePanel({ sweep }: { sweep: Sweep }) {

@@ -2,12 +2,12 @@ import { CalendarClock } from "lucide-react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { asProblem } from "../api/client";
-import { useSchedule, useSweepAgain, useTimes } from "../api/sweeps";
-import type { Sweep } from "../api/types";
-import { formatTime } from "../parts/figures";
-import { Panel } from "../parts/Panel";
-import { Pick } from "../parts/Pick";
+import { asProblem } from "../../api/client";
+import { useSchedule, useSweepAgain, useTimes } from "../../api/sweeps";
+import type { Sweep } from "../../api/types";
+import { formatTime } from "../../parts/figures";
+import { Panel } from "../../parts/Panel";
+import { Pick } from "../../parts/fields/Pick";
 import { cronOf, FIRST_TIMES, type Times, timesOf, WEEKDAYS } from "./times";
 
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;

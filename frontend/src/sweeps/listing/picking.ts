@@ -1,4 +1,4 @@
-import type { ListedPage } from "../api/types";
+import type { ListedPage } from "../../api/types";
 
 /** Where a page belongs, as it is counted: host and section. */
 export function placeOf(page: ListedPage): string {

@@ -1,8 +1,8 @@
 import { useEffect } from "react";
 
-import { useCapture } from "../api/captures";
-import { stripUrl, thumbnailUrl } from "../api/pictures";
-import { useViewport } from "../bench/page/useViewport";
+import { useCapture } from "../../api/captures";
+import { stripUrl, thumbnailUrl } from "../../api/pictures";
+import { useViewport } from "../../bench/page/useViewport";
 
 const WIDEST_PX = 1_000;
 const ABOVE_PX = 90;

@@ -1,6 +1,6 @@
-import type { Change } from "../api/types";
-import { counted, formatWhen, percent } from "../parts/figures";
-import { useNow } from "../parts/useNow";
+import type { Change } from "../../api/types";
+import { counted, formatWhen, percent } from "../../parts/figures";
+import { useNow } from "../../parts/useNow";
 
 /** Which of two takes of a page is seen. */
 export type Side = "now" | "before";

@@ -1,4 +1,4 @@
-import type { Area, Fold, Frame } from "../../api/types";
+import type { Area, Fold, Frame } from "../../../api/types";
 
 /** Bands that are folded away, in page pixels. Pure; the server keeps to the same rules. */
 

@@ -1,4 +1,4 @@
-import type { Point } from "./geometry";
+import type { Point } from "./boxes";
 
 /** Between CSS px of the window and px of the page, there and back. */
 export interface PageTransform {
@@ -6,7 +6,7 @@ export interface PageTransform {
   toScreen: (point: Point) => { x: number; y: number };
 }
 
-/** Of a page whose upper left corner stands at `corner`, shown at `zoom` CSS px for each of its px. */
+/** The transform of a page whose upper left corner stands at `corner`, at `zoom` CSS px for each of its px. */
 export function pageTransform(corner: { left: number; top: number }, zoom: number): PageTransform {
   return {
     toPage: ({ x, y }) => ({ x_px: (x - corner.left) / zoom, y_px: (y - corner.top) / zoom }),

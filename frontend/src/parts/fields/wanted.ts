@@ -1,5 +1,5 @@
-import type { Rules } from "../api/types";
-import { formatBytes, parseLimit } from "./figures";
+import type { Rules } from "../../api/types";
+import { formatBytes, parseLimit } from "../figures";
 
 /** Fidelity from which each of the words is true, as the server says them. */
 export const BANDS = [

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 
-import type { Block } from "../../api/types";
+import type { Block } from "../../../api/types";
 import { blockAt, blockWords, frameOf } from "./blocks";
 
 function block(role: string, x_px: number, y_px: number, width_px: number, height_px: number, text = ""): Block {

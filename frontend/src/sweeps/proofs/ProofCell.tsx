@@ -1,8 +1,8 @@
 import { Check, Clock, RotateCcw, TriangleAlert } from "lucide-react";
 
-import { thumbnailUrlFor } from "../api/pictures";
-import type { Shot } from "../api/types";
-import { formatSize, percent } from "../parts/figures";
+import { thumbnailUrlFor } from "../../api/pictures";
+import type { Shot } from "../../api/types";
+import { formatSize, percent } from "../../parts/figures";
 
 interface ProofCellProps {
   shot: Shot;

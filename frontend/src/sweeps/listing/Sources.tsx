@@ -1,7 +1,7 @@
 import { FileUp, Globe } from "lucide-react";
 import { useRef, useState } from "react";
 
-import type { ListSource } from "../api/sweeps";
+import type { ListSource } from "../../api/sweeps";
 
 interface SourcesProps {
   first: string;
