@@ -6,13 +6,15 @@ import os
 import sqlite3
 import subprocess
 import sys
+import tempfile
 import time
 from collections.abc import Callable
 from contextlib import closing
+from functools import cache
 from pathlib import Path
 from typing import Any
 
-MIGRATE = "from django.core.management import call_command; call_command('migrate', verbosity=0)"
+_MIGRATE = "from django.core.management import call_command; call_command('migrate', verbosity=0)"
 
 
 def environment(home: Path, **more: str) -> dict[str, str]:
@@ -29,6 +31,21 @@ def run_django(code: str, told: dict[str, str]) -> None:
     """Run some lines with Django set up, to their end."""
     command = [sys.executable, "-c", f"import django; django.setup()\n{code}"]
     subprocess.run(command, env=told, check=True)
+
+
+def make_home(home: Path) -> None:
+    """Give a data folder an empty database, migrated once for all of them."""
+    (home / "tallpage.sqlite3").write_bytes(_empty_database())
+
+
+@cache
+def _empty_database() -> bytes:
+    with tempfile.TemporaryDirectory() as folder:
+        run_django(_MIGRATE, environment(Path(folder)))
+        file = Path(folder) / "tallpage.sqlite3"
+        with closing(sqlite3.connect(file)) as database:
+            database.execute("pragma wal_checkpoint(truncate)")
+        return file.read_bytes()
 
 
 def start_logged(command: list[str], told: dict[str, str], log_path: Path) -> subprocess.Popen[bytes]:

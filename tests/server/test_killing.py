@@ -11,7 +11,7 @@ from pathlib import Path
 import psutil
 import pytest
 
-from tests.server.processes import MIGRATE, environment, rows, run_django, start_logged, until
+from tests.server.processes import environment, make_home, rows, run_django, start_logged, until
 
 EVERY_KIND = ("browser", "worker", "watcher", "web", "anything", "everything", "anything", "driver")
 PATIENCE_S = 150
@@ -138,7 +138,8 @@ def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(
     print(f"seed {seed}")  # pytest shows it when the test fails
     chance = random.Random(seed)
     with _served(tmp_path, closed_port) as served:
-        served.run(f"{MIGRATE}\nsite, pages = {site!r}, {page_count}\n{_PLAN}")
+        make_home(tmp_path)
+        served.run(f"site, pages = {site!r}, {page_count}\n{_PLAN}")
         for number, what in enumerate(kills, start=1):
             goal = number * page_count // (len(kills) + 2)
             _wait(served, lambda goal=goal: served.taken() >= goal)  # type: ignore[misc]

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.server.processes import MIGRATE, environment, rows, run_django, start_worker, until
+from tests.server.processes import environment, make_home, rows, run_django, start_worker, until
 
 PAGES = 10
 
@@ -65,7 +65,7 @@ class Machines:
 @pytest.fixture
 def machines(tmp_path: Path, redis_address: str) -> Iterator[Machines]:
     found = Machines(tmp_path, redis_address)
-    found.run(MIGRATE)
+    make_home(tmp_path)
     yield found
     found.end()
 

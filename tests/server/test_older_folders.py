@@ -5,11 +5,17 @@ import os
 import sqlite3
 import subprocess
 import sys
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
+import pytest
+
+pytestmark = pytest.mark.xdist_group("older folders")
+
 FRAME = {"x_px": 0, "y_px": 100, "width_px": 300, "height_px": 900}
 FOLDED = {**FRAME, "folds": [{"top_px": 200, "height_px": 300}]}
+STRETCHES = [{"before": None, "now": {"x_px": 0, "y_px": 0, "width_px": 10, "height_px": 10}}]
 MIGRATE = """
 import os, sys, django
 django.setup()
@@ -50,10 +56,21 @@ def _insert(database: sqlite3.Connection, table: str, **values: Any) -> int:
     return int(cursor.lastrowid or 0)
 
 
-def _old_folder(home: Path) -> None:
+@pytest.fixture(scope="module")
+def home(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A data folder of an earlier version, migrated."""
+    folder = tmp_path_factory.mktemp("older")
+    _python(folder, MIGRATE, "outlets 0005", "shelf 0007", "jobs", "sweeps 0001")
+    with closing(sqlite3.connect(folder / "tallpage.sqlite3")) as database:
+        _insert_outputs(database)
+        _insert_sweep(database)
+        database.commit()
+    _python(folder, MIGRATE, "")
+    return folder
+
+
+def _insert_outputs(database: sqlite3.Connection) -> None:
     """A cut with a row of one file, one in leaves, one without a file, and one whose cut has changed."""
-    _python(home, MIGRATE, "outlets 0005", "shelf 0007", "jobs")
-    database = sqlite3.connect(home / "tallpage.sqlite3")
     now = "2026-11-20 10:00:00"
     job = {"kind": "fit_output", "state": "done", "created_at": now}
     common = {"name": "Ferry", "source": "page", "storage_key": "abc", "width_px": 300, "height_px": 2_000}
@@ -110,14 +127,33 @@ def _old_folder(home: Path) -> None:
         {**made, "file_key": "old", "frame": FRAME, "asked_frame": FRAME},
     ):
         _insert(database, "outlets_output", **{**rules, **more}, job_id=_insert(database, "jobs_job", **job))
-    database.commit()
-    database.close()
 
 
-def test_files_leaves_and_cuts_of_the_version_before_are_all_there(tmp_path: Path) -> None:
-    _old_folder(tmp_path)
-    _python(tmp_path, MIGRATE, "")
-    (whole, leaves, empty, old), documents = json.loads(_python(tmp_path, READ))
+def _insert_sweep(database: sqlite3.Connection) -> None:
+    """A sweep of one page that changed since the time before."""
+    now = "2026-11-20 10:00:00"
+    jobs = [_insert(database, "jobs_job", kind="x", state="done", created_at=now) for _ in range(2)]
+    settings = {"hanging": "keep", "wait_ms": 200}
+    common = {"name": "Ferry", "warnings": "[]", "report": "{}", "settings": settings, "created_at": now}
+    capture = _insert(database, "shelf_capture", **common, scale=1, job_id=jobs[0])
+    sweep = _insert(database, "sweeps_sweep", created_at=now, screens="[]", settings=settings)
+    page = _insert(database, "sweeps_sweeppage", sweep_id=sweep, address="http://a.example/")
+    shot = _insert(database, "sweeps_shot", sweep_id=sweep, page_id=page, capture_id=capture, settings="{}")
+    _insert(
+        database,
+        "sweeps_look",
+        shot_id=shot,
+        job_id=jobs[1],
+        capture_id=capture,
+        change="changed",
+        stretches=STRETCHES,
+        added="[]",
+        removed="[]",
+    )
+
+
+def test_files_leaves_and_cuts_of_the_version_before_are_all_there(home: Path) -> None:
+    (whole, leaves, empty, old), documents = json.loads(_python(home, READ))
     assert documents == [{"version": 1, "frame": FOLDED}] * 4
     told = ("file_key", "format", "bytes", "fidelity", "met", "made_width_px", "made_height_px", "stale")
     assert [whole[name] for name in told] == ["whole", "jpeg", 8_000, 71.5, True, 150, 300, False]
@@ -134,32 +170,7 @@ def test_files_leaves_and_cuts_of_the_version_before_are_all_there(tmp_path: Pat
     assert (old["file_key"], old["stale"]) == ("old", True)
 
 
-def test_comparisons_and_settings_are_there_under_their_new_names(tmp_path: Path) -> None:
-    _python(tmp_path, MIGRATE, "outlets 0005", "shelf 0007", "jobs", "sweeps 0001")
-    database = sqlite3.connect(tmp_path / "tallpage.sqlite3")
-    now = "2026-11-20 10:00:00"
-    jobs = [_insert(database, "jobs_job", kind="x", state="done", created_at=now) for _ in range(2)]
-    settings = {"hanging": "keep", "wait_ms": 200}
-    common = {"name": "Ferry", "warnings": "[]", "report": "{}", "settings": settings, "created_at": now}
-    capture = _insert(database, "shelf_capture", **common, scale=1, job_id=jobs[0])
-    sweep = _insert(database, "sweeps_sweep", created_at=now, screens="[]", settings=settings)
-    page = _insert(database, "sweeps_sweeppage", sweep_id=sweep, address="http://a.example/")
-    shot = _insert(database, "sweeps_shot", sweep_id=sweep, page_id=page, capture_id=capture, settings="{}")
-    stretches = [{"before": None, "now": {"x_px": 0, "y_px": 0, "width_px": 10, "height_px": 10}}]
-    _insert(
-        database,
-        "sweeps_look",
-        shot_id=shot,
-        job_id=jobs[1],
-        capture_id=capture,
-        change="changed",
-        stretches=stretches,
-        added="[]",
-        removed="[]",
-    )
-    database.commit()
-    database.close()
-    _python(tmp_path, MIGRATE, "")
+def test_comparisons_and_settings_are_there_under_their_new_names(home: Path) -> None:
     read = """
 import json, django
 django.setup()
@@ -169,4 +180,4 @@ row = shot.comparison
 print(json.dumps([row.change, row.stretches, row.capture.settings, shot.page.sweep.settings]))
 """
     now_named = {"fixed_overlays": "keep", "wait_ms": 200}
-    assert json.loads(_python(tmp_path, read)) == ["changed", stretches, now_named, now_named]
+    assert json.loads(_python(home, read)) == ["changed", STRETCHES, now_named, now_named]

@@ -10,13 +10,13 @@ from pathlib import Path
 import psutil
 import pytest
 
-from tests.server.processes import MIGRATE, environment, rows, run_django, start_worker, until
+from tests.server.processes import environment, make_home, rows, run_django, start_worker, until
 
 
 @pytest.fixture
 def home(tmp_path: Path) -> Path:
     """A data folder with an empty database, apart from the one of this test process."""
-    run_django(MIGRATE, _told(tmp_path))
+    make_home(tmp_path)
     return tmp_path
 
 

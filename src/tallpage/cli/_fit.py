@@ -98,12 +98,8 @@ def fit(
             numbered=numbered,
             leaf_count=leaves,
         )
-        if leaves is not None and not rules.sizing.divisible:
-            raise FitError(
-                "A file of a fixed height is not divided.",
-                hint="Size it by width to divide it.",
-                code="leaves_impossible",
-            )
+        if leaves is not None:
+            rules.sizing.require_divisible()
         require_file(out)
         source = PictureSource(picture)
         shown = opened_cut(cut) or Cut.whole(source.size)

@@ -52,6 +52,19 @@ class Sizing:
         done = "filled" if self.way == "fill" else "padded"
         return f"{self.width_px:,} × {self.height_px:,} px, {done}"
 
+    def require_divisible(self) -> None:
+        """Refuse to divide a file whose height is fixed.
+
+        Raises:
+            FitError: it is.
+        """
+        if not self.divisible:
+            raise FitError(
+                f"A file of {self} is not divided: its height is fixed.",
+                hint="Size it by width to divide it.",
+                code="leaves_impossible",
+            )
+
     @property
     def divisible(self) -> bool:
         """Whether pieces of a cut can be sized each by itself: the height is not fixed."""

@@ -67,12 +67,7 @@ def divide_again(output: Output, *, count: int | None, breaks: list[int]) -> Out
     Raises:
         FitError: breaks or a number of leaves that cannot be made.
     """
-    if not output.sizing.divisible:
-        raise FitError(
-            f"A file of {output.sizing} is not divided: its height is fixed.",
-            hint="Size it by width to divide it.",
-            code="leaves_impossible",
-        )
+    output.sizing.require_divisible()
     height_px = output.cut.as_cut().frame.box.height_px
     output.breaks = list(require_breaks(breaks, height_px)) if breaks else []
     output.leaf_count = None if breaks else count

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from django.http import Http404, HttpResponse
 
@@ -69,19 +70,12 @@ def _name(output: Output, file: OutputFile, count: int) -> str:
 
 
 def _facts(output: Output, file: OutputFile, name: str) -> ManifestRow:
-    capture = output.cut.capture
-    return ManifestRow(
-        address=capture.address,
-        final_address=capture.final_address,
-        title=capture.title,
-        status=capture.status,
-        screen=str(capture.screen or ""),
+    return replace(
+        output.cut.capture.facts(),
         width_px=file.width_px,
         height_px=file.height_px,
         bytes=file.bytes,
         file=name,
-        whole=capture.whole,
-        warnings=tuple(capture.warnings),
     )
 
 

@@ -11,6 +11,7 @@ from django.utils import timezone
 from tallpage.core import cut as core_cut
 from tallpage.core.capture import Screen
 from tallpage.core.geometry import Size
+from tallpage.core.handover import ManifestRow
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.core.picture import StripManifest
 from tallpage.core.render import CaptureSource
@@ -114,6 +115,20 @@ class Capture(models.Model):
     def folder(self) -> Path:
         """Where the strips are."""
         return capture_folder(self.storage_key)
+
+    def facts(self) -> ManifestRow:
+        """What a manifest tells of the picture, before there is a file."""
+        return ManifestRow(
+            address=self.address,
+            final_address=self.final_address,
+            title=self.title,
+            status=self.status,
+            screen=str(self.screen or ""),
+            width_px=self.width_px,
+            height_px=self.height_px,
+            whole=self.whole,
+            warnings=tuple(self.warnings),
+        )
 
     def manifest(self) -> StripManifest:
         """The strips, as stored."""

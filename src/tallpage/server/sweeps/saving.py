@@ -88,16 +88,7 @@ class Archive:
         if capture is None or not capture.storage_key:
             yield replace(row, error=_why_missing(capture))
             return
-        row = replace(
-            row,
-            final_address=capture.final_address,
-            title=capture.title,
-            status=capture.status,
-            width_px=capture.width_px,
-            height_px=capture.height_px,
-            whole=capture.whole,
-            warnings=tuple(capture.warnings),
-        )
+        row = replace(capture.facts(), address=row.address, screen=row.screen)
         name = partial(self._name, shot, capture)
         if not self._slots:
             path = name(capture.width_px, "", "png")
