@@ -17,10 +17,11 @@ def test_a_page_is_taken_by_pasting_its_address(person: Person) -> None:
     person.open("/")
     field = person.see("[data-address-field]")
     assert field == person.driver.switch_to.active_element
+    before = person.ask("/captures")["total"]
     field.send_keys(f"{person.application.site}/timetable", Keys.ENTER)
     person.until(lambda _: field.get_attribute("value") == "", what="the field is free again")
-    card = person.see("article[data-state=queued], article[data-state=running]")
-    card_id = card.get_attribute("data-capture")
+    person.until(lambda _: person.ask("/captures")["total"] > before, what="a new capture")
+    card_id = person.ask("/captures")["captures"][0]["id"]
     done = person.see(f"article[data-capture='{card_id}'][data-state=done]")
     name = done.find_element(By.TAG_NAME, "h3").text
     host = person.application.site.removeprefix("http://")
@@ -173,7 +174,7 @@ def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
 
 def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Person) -> None:
     person.open("/")
-    assert not person.see("[data-how-to-take]").find_element(By.TAG_NAME, "textarea").is_displayed()
+    assert not person.all("[data-how-to-take] textarea")
     person.open_how_to_take()
     person.type_into("[aria-label='Greatest height in px']", "500")
     person.type_into("[aria-label='CSS selectors to leave out']", "header")
