@@ -3,6 +3,7 @@ import type { KeyboardEvent } from "react";
 import { isFitting } from "../../api/outlets";
 import { useBench, useCut } from "../benchContext";
 import { movedBreak } from "./geometry/leafBreaks";
+import { lineStep } from "./lineKeys";
 
 interface Props {
   /** CSS px for each page px. */
@@ -11,20 +12,14 @@ interface Props {
   named: boolean;
 }
 
-const STEP_PX = 1;
-const FAR_STEP_PX = 10;
-
 /** Where the file in hand is divided. Lines can be dragged, or moved by the arrow keys. */
 export function BreakLines({ scale, named }: Props) {
   const { inHand, breaks } = useBench();
   const frame = useCut((state) => state.document.frame);
   const { rows, show, send } = breaks;
   const nudge = (index: number) => (event: KeyboardEvent<HTMLDivElement>) => {
-    if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
-    event.preventDefault();
-    event.stopPropagation();
-    const step = (event.shiftKey ? FAR_STEP_PX : STEP_PX) * (event.key === "ArrowUp" ? -1 : 1);
-    show(movedBreak([...rows], index, (rows[index] ?? 0) + step, frame));
+    const step = lineStep(event);
+    if (step !== null) show(movedBreak([...rows], index, (rows[index] ?? 0) + step, frame));
   };
   return rows.map((y_px, index) => (
     <div

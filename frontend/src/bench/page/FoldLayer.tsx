@@ -7,8 +7,7 @@ import { NumberInput } from "../../parts/fields/NumberInput";
 import { bottomOf, movedEdge } from "./geometry/folds";
 import { useBench, useCut } from "../benchContext";
 import { removeFold, setFold, shownFrame } from "../cut/frameSteps";
-
-const FAR_STEP_PX = 10;
+import { lineStep } from "./lineKeys";
 
 /** The folds on the page: hatched bands whose edges can be dragged, nudged or typed. */
 export function FoldLayer({ zoom }: { zoom: number }) {
@@ -42,11 +41,8 @@ function FoldEdge({ fold, index, edge }: FoldProps & { edge: "top" | "bottom" })
   const { store, capture } = useBench();
   const at = edge === "top" ? fold.top_px : bottomOf(fold);
   const nudge = (event: KeyboardEvent<HTMLDivElement>) => {
-    if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
-    event.preventDefault();
-    event.stopPropagation();
-    const step = (event.shiftKey ? FAR_STEP_PX : 1) * (event.key === "ArrowUp" ? -1 : 1);
-    setFold(store, index, movedEdge(fold, edge, at + step));
+    const step = lineStep(event);
+    if (step !== null) setFold(store, index, movedEdge(fold, edge, at + step));
   };
   return (
     <div
