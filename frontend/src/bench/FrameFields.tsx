@@ -56,7 +56,7 @@ function FrameNumber({ field, label, name, onProblem }: NumberProps) {
         value={value}
         least={least}
         greatest={greatest}
-        handsOnAll
+        unclamped
         onCommit={apply}
         onForget={() => onProblem("")}
       />

@@ -32,6 +32,12 @@ function cursorFor(hit: Hit, tool: Tool): string {
   return y === 0 ? "ew-resize" : CORNER_CURSORS[`${x},${y}`];
 }
 
+function hintFor(hit: Hit): string | undefined {
+  if (hit.kind === "break") return "Drag to divide elsewhere";
+  if (hit.kind === "fold-edge") return "Drag to fold more or less away";
+  return hit.kind === "handle" ? "Drag to move this edge or corner" : undefined;
+}
+
 /** Takes every press on the page and lights the block under the pointer; what lies over the page only paints. */
 export function PointerLayer({ page, scroller, zoom, children }: Props) {
   const { store, capture, breaks } = useBench();
@@ -39,6 +45,7 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
   const tool = useCut((state) => state.tool);
   const [lit, setLit] = useState<Block | null>(null);
   const [cursor, setCursor] = useState("crosshair");
+  const [hint, setHint] = useState<string>();
   const pointer = usePointer({
     transform: () => pageTransform(page.getBoundingClientRect(), zoom),
     hit: (point, { shiftKey }) => {
@@ -52,12 +59,13 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
       const overPlain = under && (under.hit.kind === "frame" || under.hit.kind === "page") && tool.kind === "frame";
       setLit(overPlain ? blockAt(blocks, under.point, store.getState().document.frame) : null);
       if (under) setCursor(cursorFor(under.hit, tool));
+      setHint(under ? hintFor(under.hit) : undefined);
     },
     onPress: (hit) => focusFor(hit, page, scroller),
     scroller,
   });
   return (
-    <div className="absolute inset-0 touch-none" style={{ cursor }} data-pointer-layer {...pointer}>
+    <div className="absolute inset-0 touch-none" style={{ cursor }} title={hint} data-pointer-layer {...pointer}>
       {lit && <BlockLight block={lit} zoom={zoom} />}
       {children}
     </div>

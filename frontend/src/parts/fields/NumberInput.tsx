@@ -12,7 +12,7 @@ interface NumberInputProps {
   size?: string;
   field?: string;
   /** Whether a typed number out of range is handed on as it is; else the nearest in range is taken. */
-  handsOnAll?: boolean;
+  unclamped?: boolean;
   /** Each number on its way; null while the field is empty. */
   onChange?: (value: number | null) => void;
   /** A number was typed and left or confirmed, or stepped to; null when the field was emptied. */
@@ -24,7 +24,7 @@ interface NumberInputProps {
 const PLAIN: Intl.NumberFormatOptions = { useGrouping: false, maximumFractionDigits: 3 };
 
 /** A number to be typed, or stepped with the arrow keys (Shift: ten times as far). */
-export function NumberInput({ name, value, least, greatest, step = 1, placeholder, size = "w-16", field, handsOnAll = false, onChange, onCommit, onForget }: NumberInputProps) {
+export function NumberInput({ name, value, least, greatest, step = 1, placeholder, size = "w-16", field, unclamped = false, onChange, onCommit, onForget }: NumberInputProps) {
   const typed = useRef<number | null>(undefined);
   const forgotten = useRef(false);
   return (
@@ -37,7 +37,7 @@ export function NumberInput({ name, value, least, greatest, step = 1, placeholde
       largeStep={step * 10}
       locale="en"
       format={PLAIN}
-      allowOutOfRange={handsOnAll}
+      allowOutOfRange={unclamped}
       onValueChange={(number, details) => {
         if (forgotten.current) {
           details.cancel();

@@ -134,4 +134,4 @@ class Progress:
 
 
 OnProgress = Callable[[Progress], None]
-AskWish = Callable[[], StopMode]
+AskStopMode = Callable[[], StopMode]

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from tallpage.core.capture._report import PageReport
-from tallpage.core.capture._request import AskWish, OnProgress, PageRequest, Progress
+from tallpage.core.capture._request import AskStopMode, OnProgress, PageRequest, Progress
 from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.browser._starting import Browser
 from tallpage.core.capture.layout._area import Area, area_of
@@ -34,7 +34,7 @@ def take_page(
     folder: Path,
     *,
     on_progress: OnProgress = lambda _: None,
-    ask_stop_mode: AskWish = lambda: "go_on",
+    ask_stop_mode: AskStopMode = lambda: "go_on",
 ) -> tuple[StripManifest, PageReport]:
     """Take ``request`` and write its strips and page map into ``folder``, which exists and is empty.
 
@@ -219,7 +219,7 @@ def _step_plan(request: PageRequest, prepared: Prepared, area: Area) -> StepPlan
     )
 
 
-def _asking(on_progress: OnProgress, ask_stop_mode: AskWish) -> GoOn:
+def _asking(on_progress: OnProgress, ask_stop_mode: AskStopMode) -> GoOn:
     def go_on(progress: Progress) -> bool:
         stop_mode = ask_stop_mode()
         if stop_mode == "stop":

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from tallpage.core.capture._report import PageReport
-from tallpage.core.capture._request import AskWish, OnProgress, PageRequest
+from tallpage.core.capture._request import AskStopMode, OnProgress, PageRequest
 from tallpage.core.capture._take import take_page
 from tallpage.core.capture.browser._filtering_proxy import FilteringProxy
 from tallpage.core.capture.browser._starting import Browser
@@ -35,7 +35,7 @@ class BrowserPool:
         folder: Path,
         *,
         on_progress: OnProgress = lambda _: None,
-        ask_stop_mode: AskWish = lambda: "go_on",
+        ask_stop_mode: AskStopMode = lambda: "go_on",
     ) -> tuple[StripManifest, PageReport]:
         """As :func:`take_page`; a page with which the browser breaks gets another, and once more.
 
@@ -57,7 +57,7 @@ class BrowserPool:
             browser.__exit__(None, None, None)
 
     def _take_once(
-        self, request: PageRequest, folder: Path, on_progress: OnProgress, ask_stop_mode: AskWish
+        self, request: PageRequest, folder: Path, on_progress: OnProgress, ask_stop_mode: AskStopMode
     ) -> tuple[StripManifest, PageReport]:
         browser = self._answering()
         try:

@@ -1,4 +1,4 @@
-"""How far a page moved between two views at it, by the words that both of them show. Pure."""
+"""How far a page moved between two views of it, by the words that both of them show. Pure."""
 
 from __future__ import annotations
 
