@@ -50,8 +50,11 @@ _PATIENT_UP_TO_PIXELS = 1_500_000
 _DEBLOCKED_UP_TO_PIXELS = 2_000_000
 """The limit for trying out the smoothing: larger pictures would take seconds more."""
 _AT_ONCE = 2
-_ALONE_FROM_PIXELS = 8_000_000
-"""An encoder holds some 20 bytes a pixel: of large pictures one is encoded at a time."""
+_HELD_AT_MOST_BYTES = 160_000_000
+"""What one encoder may hold for a second to work beside it; of larger pictures one file is made at a time."""
+_HELD_A_PIXEL_BYTES = 20
+_HELD_A_PIXEL_BY_JPEG_BYTES = 6
+"""The coefficients of three planes, two bytes each, which the careful writing of a JPEG needs all at once."""
 
 ShouldStop = Callable[[], None]
 
@@ -97,7 +100,7 @@ def fit_raster(
     source = CachedEncoder(pixels, memory)
     sample = source.sample()
     options = Options(sample, pixels.size, usable, limit_bytes, whole=source)
-    at_once = 1 if pixels.size.pixels >= _ALONE_FROM_PIXELS else _AT_ONCE
+    at_once = _files_at_once(pixels.size.pixels, usable)
     teller = Teller(watch or FitWatch())
     with ThreadPoolExecutor(max_workers=at_once) as pool:
         search = _Search(source, sample, options, limit_bytes, pool, at_once, should_stop, teller)
@@ -121,6 +124,12 @@ def fit_raster(
         tries=source.encodes,
         curves=search.curves,
     )
+
+
+def _files_at_once(pixels: int, formats: Sequence[Format]) -> int:
+    """How many files of a picture are made beside one another, for the memory that its encoders hold."""
+    held_bytes = _HELD_A_PIXEL_BY_JPEG_BYTES if set(formats) == {"jpeg"} else _HELD_A_PIXEL_BYTES
+    return _AT_ONCE if pixels * held_bytes <= _HELD_AT_MOST_BYTES else 1
 
 
 def _worth(candidate: Candidate) -> tuple[float, int]:
