@@ -8,7 +8,21 @@ import pytest
 
 from tallpage.core import errors
 
-NAMES = ("capture", "changes", "cut", "fit", "handover", "leaves", "picture", "render", "sizing", "sweep")
+NAMES = (
+    "capture",
+    "changes",
+    "cut",
+    "dressing",
+    "fit",
+    "handover",
+    "leaves",
+    "marks",
+    "picture",
+    "render",
+    "text",
+    "sizing",
+    "sweep",
+)
 PACKAGES = [f"tallpage.core.{name}" for name in NAMES]
 
 

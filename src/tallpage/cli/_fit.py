@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
+from datetime import date
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -18,7 +19,7 @@ from tallpage.cli._output import (
     require_file,
     told_in_one_line,
 )
-from tallpage.core.cut import Cut
+from tallpage.core.cut import Cut, page_facts
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import (
@@ -102,8 +103,9 @@ def fit(
             rules.sizing.require_divisible()
         require_file(out)
         source = PictureSource(picture)
-        shown = opened_cut(cut) or Cut.whole(source.size)
-        rendering = Rendering(source, shown.require_on(source.size), rules)
+        shown = (opened_cut(cut) or Cut.whole(source.size)).require_on(source.size)
+        facts = page_facts(name=picture.stem, taken_on=date.today())
+        rendering = Rendering(source, shown.resolved(facts), rules)
         with progress_bar():
             made = [_made(rendering, leaf, order, out) for leaf in rendering.leaves()]
     facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tallpage.core.errors import FrameError
 
@@ -67,6 +67,28 @@ class Box:
             and self.y_px >= 0
             and self.right_px <= page.width_px
             and self.bottom_px <= page.height_px
+        )
+
+    def overlap(self, other: Box) -> Box | None:
+        """The part that lies in another box too; None where there is none."""
+        left_px, top_px = max(self.x_px, other.x_px), max(self.y_px, other.y_px)
+        width_px = min(self.right_px, other.right_px) - left_px
+        height_px = min(self.bottom_px, other.bottom_px) - top_px
+        if width_px < 1 or height_px < 1:
+            return None
+        return Box(x_px=left_px, y_px=top_px, width_px=width_px, height_px=height_px)
+
+    def seen_from(self, other: Box) -> Box:
+        """The same box, counted from another's upper left corner."""
+        return replace(self, x_px=self.x_px - other.x_px, y_px=self.y_px - other.y_px)
+
+    def grown(self, by_px: int) -> Box:
+        """With some room on each side."""
+        return Box(
+            x_px=self.x_px - by_px,
+            y_px=self.y_px - by_px,
+            width_px=self.width_px + 2 * by_px,
+            height_px=self.height_px + 2 * by_px,
         )
 
     def require_on(self, page: Size) -> Box:

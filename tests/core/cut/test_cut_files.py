@@ -1,6 +1,7 @@
 """Files of cuts: what is written is read again, what is not known is refused in words."""
 
 import json
+import re
 from typing import Any
 
 import pytest
@@ -32,16 +33,19 @@ def test_what_is_written_is_read_again(folds: list[tuple[int, int]]) -> None:
         ({"frame": {**BOX, "x_px": -1}}, "frame.x_px"),
         ({"frame": {**BOX, "y_px": "7"}}, "frame.y_px"),
         ({"frame": {**BOX, "height_px": 10**30}}, "frame.height_px"),
-        ({"frame": {**BOX, "folds": [{"top_px": 40}]}}, "frame.folds.0.height_px"),
-        ({"frame": {**BOX, "folds": [{"top_px": 4, "height_px": 9, "torn": True}]}}, "frame.folds.0.torn"),
-        ({"frame": {**BOX, "folds": [{"top_px": n, "height_px": 1} for n in range(300)]}}, "200 folds"),
+        ({"frame": {**BOX, "folds": [{"top_px": 40}]}}, "frame.folds[0].height_px"),
+        ({"frame": {**BOX, "folds": [{"top_px": 4, "height_px": 9, "torn": True}]}}, "frame.folds[0].torn"),
+        (
+            {"frame": {**BOX, "folds": [{"top_px": n, "height_px": 1} for n in range(300)]}},
+            "frame.folds: has more than 200",
+        ),
         ({"frame": None}, "frame"),
         ({"version": "one"}, "version"),
         ({"version": 0}, "version"),
     ],
 )
 def test_what_is_not_known_or_impossible_is_refused_by_name(changed: dict[str, Any], word: str) -> None:
-    with pytest.raises(CutError, match=word.replace(".", r"\.")):
+    with pytest.raises(CutError, match=re.escape(word)):
         read_cut(json.dumps({**GOOD, **changed}).encode())
 
 

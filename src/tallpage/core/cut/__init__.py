@@ -1,7 +1,18 @@
 """What a person wants of a page, as data: one versioned document, in the order in which it is carried out."""
 
 from tallpage.core.cut._document import VERSION, Cut
+from tallpage.core.cut._facts import page_facts
 from tallpage.core.cut._file import cut_file_schema, read_cut, write_cut
 from tallpage.core.cut._frame import MOST_FOLDS, Fold, Frame
 
-__all__ = ["MOST_FOLDS", "VERSION", "Cut", "Fold", "Frame", "cut_file_schema", "read_cut", "write_cut"]
+__all__ = [
+    "MOST_FOLDS",
+    "VERSION",
+    "Cut",
+    "Fold",
+    "Frame",
+    "cut_file_schema",
+    "page_facts",
+    "read_cut",
+    "write_cut",
+]

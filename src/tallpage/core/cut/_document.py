@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
-from typing import Any, Self
+from dataclasses import dataclass, field, replace
+from typing import TYPE_CHECKING, Any, Self
 
 from tallpage.core.cut._frame import Frame
 from tallpage.core.geometry import Box, Size
+
+if TYPE_CHECKING:
+    from tallpage.core.cut._hidden import HiddenArea
+    from tallpage.core.dressing import Dressing
+    from tallpage.core.marks import Mark, Style
 
 VERSION = 1
 
@@ -16,11 +21,19 @@ VERSION = 1
 class Cut:
     """A cut of a page. Its parts stand in the order in which they are carried out.
 
-    What comes later finds its place here: how the page is turned and what is hidden, before the frame;
-    tone, marks and dressing, after it. A part that a document does not name is not there.
+    How the page is turned will stand before what is hidden, tone before the marks. A part that a
+    document does not name is not there.
     """
 
+    hidden: tuple[HiddenArea, ...] = ()
     frame: Frame
+    marks: tuple[Mark, ...] = ()
+    """From the lowest to the highest."""
+    dressing: Dressing | None = None
+    styles: Mapping[str, Style] = field(default_factory=dict, hash=False)
+    """Looks that marks name; who draws the cut may know more."""
+    pictures: Mapping[str, bytes] = field(default_factory=dict, hash=False, repr=False)
+    """PNG files that stickers and stamps name; they stand in the file of a cut, not in its document."""
 
     @classmethod
     def whole(cls, page: Size) -> Self:
@@ -30,17 +43,51 @@ class Cut:
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> Self:
         """A cut as :meth:`as_json` gave it. What comes from outside is read by :func:`read_cut`."""
-        return cls(frame=Frame.from_json(data["frame"]))
+        frame = Frame.from_json(data["frame"])
+        if data.keys() <= {"version", "frame"}:
+            return cls(frame=frame)
+        # The models of the other parts take a tenth of a second to load, which most commands do without.
+        from tallpage.core.cut._file_model import PartsFile
+
+        parts = PartsFile.model_validate({name: data[name] for name in data.keys() - {"version", "frame"}})
+        return cls(
+            frame=frame, hidden=parts.hidden, marks=parts.marks, dressing=parts.dressing, styles=parts.styles
+        )
 
     def as_json(self) -> dict[str, Any]:
-        """Plain types, always in the same order."""
-        return {"version": VERSION, "frame": self.frame.as_json()}
+        """Plain types, always in the same order; of a part's fields, those that were given."""
+        parts: dict[str, Any] = {
+            "hidden": [row.model_dump(mode="json", exclude_unset=True) for row in self.hidden],
+            "marks": [row.model_dump(mode="json", exclude_unset=True) for row in self.marks],
+            "dressing": self.dressing and self.dressing.model_dump(mode="json", exclude_unset=True),
+            "styles": {
+                name: row.model_dump(mode="json", exclude_unset=True) for name, row in self.styles.items()
+            },
+        }
+        said = {name: part for name, part in parts.items() if part}
+        return {"version": VERSION, "frame": self.frame.as_json(), **said}
+
+    def resolved(self, facts: Mapping[str, str]) -> Self:
+        """The cut as it is drawn: each mark in its style, the caption filled with facts of the page.
+
+        Raises:
+            CutError: a mark names a style that is not known.
+        """
+        if not self.marks and self.dressing is None:
+            return self
+        from tallpage.core.marks import styled
+
+        dressing = self.dressing
+        if dressing is not None and dressing.caption is not None:
+            dressing = dressing.model_copy(update={"caption": dressing.caption.filled(facts)})
+        marks = tuple(styled(mark, self.styles) for mark in self.marks)
+        return replace(self, marks=marks, dressing=dressing, styles={})
 
     def require_on(self, page: Size) -> Self:
         """The cut itself.
 
         Raises:
-            FrameError: it does not lie on a page of this size.
+            FrameError: its frame does not lie on a page of this size.
         """
         self.frame.box.require_on(page)
         return self

@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
+import base64
 import json
+from collections.abc import Iterator
 from typing import TYPE_CHECKING, Any
 
 from tallpage.core.cut._document import VERSION, Cut
-from tallpage.core.cut._frame import MOST_FOLDS, Fold, Frame
-from tallpage.core.errors import CutError
+from tallpage.core.cut._frame import Fold, Frame
+from tallpage.core.errors import CutError, PictureError
 from tallpage.core.geometry import Box
+from tallpage.core.picture import small_png
 
 if TYPE_CHECKING:
     from pydantic import BaseModel
 
-MOST_BYTES = 1_000_000
+    from tallpage.core.cut._file_model import CutFile
+
+MOST_BYTES = 16_000_000
 
 
 def read_cut(data: bytes) -> Cut:
@@ -21,6 +26,7 @@ def read_cut(data: bytes) -> Cut:
 
     Raises:
         CutError: it is no JSON, of a newer version, or says what is not known or impossible.
+        FrameError: nothing would be left between its folds.
     """
     from pydantic import ValidationError
 
@@ -40,17 +46,20 @@ def read_cut(data: bytes) -> Cut:
             code="cut_too_new",
         )
     try:
-        read = _model().model_validate_json(data, strict=True)
+        read: CutFile = _model().model_validate_json(data)  # type: ignore[assignment]
     except ValidationError as error:
         raise CutError(_in_words(error.errors()[0])) from error
-    frame = read.model_dump()["frame"]
-    folds = [Fold(**fold) for fold in frame.pop("folds")]
-    return Cut(frame=Frame.of(Box(**frame), folds))
+    for problem in _unresolved(read):
+        raise CutError(problem)
+    return _cut_of(read)
 
 
 def write_cut(cut: Cut) -> bytes:
-    """The file of a cut."""
-    return json.dumps(cut.as_json(), indent=1).encode() + b"\n"
+    """The file of a cut, with the pictures that it uses."""
+    document = cut.as_json()
+    if cut.pictures:
+        document["pictures"] = {name: base64.b64encode(data).decode() for name, data in cut.pictures.items()}
+    return json.dumps(document, indent=1).encode() + b"\n"
 
 
 def cut_file_schema() -> dict[str, Any]:
@@ -64,15 +73,76 @@ def _model() -> type[BaseModel]:
     return CutFile
 
 
+def _cut_of(read: CutFile) -> Cut:
+    frame = read.frame.model_dump()
+    folds = [Fold(**fold) for fold in frame.pop("folds")]
+    return Cut(
+        hidden=read.hidden,
+        frame=Frame.of(Box(**frame), folds),
+        marks=read.marks,
+        dressing=read.dressing,
+        styles=read.styles,
+        pictures={name: _picture(name, data) for name, data in read.pictures.items()},
+    )
+
+
+def _picture(name: str, data: bytes) -> bytes:
+    try:
+        return small_png(data)
+    except PictureError as error:
+        raise CutError(f"pictures.{name}: {error.sentence}") from error
+
+
+def _unresolved(read: CutFile) -> Iterator[str]:
+    """What is wrong between the parts of a file."""
+    seen: set[str] = set()
+    for at, mark in enumerate(read.marks):
+        if mark.id and mark.id in seen:
+            yield f"marks[{at}].id: there is another mark “{mark.id}”."
+        seen.add(mark.id)
+        if mark.style is not None and mark.style not in read.styles:
+            yield f"marks[{at}].style: there is no style “{mark.style}” in the cut."
+        if mark.kind == "sticker" and mark.picture is not None and mark.picture not in read.pictures:
+            yield f"marks[{at}].picture: there is no picture “{mark.picture}” in the cut."
+    caption = read.dressing and read.dressing.caption
+    if caption and (problem := caption.problem()):
+        yield f"dressing.caption.text: {problem}"
+    stamp = read.dressing and read.dressing.stamp
+    if stamp and stamp.picture is not None and stamp.picture not in read.pictures:
+        yield f"dressing.stamp.picture: there is no picture “{stamp.picture}” in the cut."
+
+
 def _in_words(problem: Any) -> str:
-    """What is wrong with a field, and which one."""
-    where = ".".join(str(part) for part in problem["loc"])
+    """The place in the document that is wrong, and what is wrong with it."""
+    where = _place(problem["loc"])
+    given = problem.get("ctx", {})
     match problem["type"]:
         case "extra_forbidden":
-            return f"The cut says “{where}”, which is not known."
+            what = "is not known."
         case "missing":
-            return f"The cut does not say “{where}”."
+            what = "is missing."
         case "too_long":
-            return f"The cut has more than {MOST_FOLDS} folds."
+            what = f"has more than {given['max_length']:,} entries."
+        case "union_tag_invalid":
+            what = f"“{given['tag']}” is not one of {given['expected_tags'].replace(chr(39), '')}."
+            where = f"{where}.{given['discriminator'].strip(chr(39))}"
+        case "union_tag_not_found":
+            what, where = "is missing.", f"{where}.{given['discriminator'].strip(chr(39))}"
+        case "value_error":
+            what = f"{given['error']}."
+        case "string_pattern_mismatch" if "#" in given["pattern"]:
+            what = "is not a colour like #1D2B2A."
         case _:
-            return f"“{where}” in the cut: {problem['msg'][0].lower()}{problem['msg'][1:]}."
+            what = f"{problem['msg'][0].lower()}{problem['msg'][1:]}."
+    return f"{where}: {what}" if where else f"The cut {what}"
+
+
+def _place(steps: tuple[str | int, ...]) -> str:
+    """Like ``marks[3].width_px``. A mark's kind, which pydantic names as a step of its own, is left out."""
+    text = ""
+    for at, step in enumerate(steps):
+        if isinstance(step, int):
+            text += f"[{step}]"
+        elif not (at == 2 and steps[0] == "marks"):
+            text += f".{step}" if text else step
+    return text

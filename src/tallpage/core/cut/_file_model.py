@@ -4,39 +4,55 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Base64Bytes, Field
 
 from tallpage.core.cut._document import VERSION
 from tallpage.core.cut._frame import MOST_FOLDS
+from tallpage.core.cut._hidden import MOST_HIDDEN, HiddenArea
+from tallpage.core.dressing import Dressing
+from tallpage.core.fields import Name, StrictModel, WholeLength, WholePlace
+from tallpage.core.marks import MOST_MARKS, Mark, Style
 
-_GREATEST_PX = 1_000_000
-Place = Annotated[int, Field(ge=0, le=_GREATEST_PX)]
-Length = Annotated[int, Field(ge=1, le=_GREATEST_PX)]
+MOST_STYLES = 100
+MOST_PICTURES = 50
+MOST_PICTURE_BYTES = 4_000_000
 
 
-class _Strict(BaseModel):
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class FoldFile(_Strict):
+class FoldFile(StrictModel):
     """A band across the page that is folded away: its first row, and how many, in page px."""
 
-    top_px: Place
-    height_px: Length
+    top_px: WholePlace
+    height_px: WholeLength
 
 
-class FrameFile(_Strict):
+class FrameFile(StrictModel):
     """A box on the page, in page px, minus its folds."""
 
-    x_px: Place
-    y_px: Place
-    width_px: Length
-    height_px: Length
+    x_px: WholePlace
+    y_px: WholePlace
+    width_px: WholeLength
+    height_px: WholeLength
     folds: Annotated[tuple[FoldFile, ...], Field(max_length=MOST_FOLDS)] = ()
 
 
-class CutFile(_Strict):
-    """What of a page is shown."""
+class PartsFile(StrictModel):
+    """The parts of a cut besides its frame."""
+
+    hidden: Annotated[tuple[HiddenArea, ...], Field(max_length=MOST_HIDDEN)] = ()
+    marks: Annotated[
+        tuple[Annotated[Mark, Field(discriminator="kind")], ...], Field(max_length=MOST_MARKS)
+    ] = ()
+    dressing: Dressing | None = None
+    styles: Annotated[dict[Name, Style], Field(max_length=MOST_STYLES)] = {}
+
+
+class CutFile(PartsFile):
+    """What of a page is shown, and how."""
 
     version: Literal[1] = Field(description=f"The version of this format: {VERSION}.")
     frame: FrameFile
+    pictures: Annotated[
+        dict[Name, Annotated[Base64Bytes, Field(max_length=MOST_PICTURE_BYTES)]],
+        Field(max_length=MOST_PICTURES),
+    ] = {}
+    """PNG, JPEG or WebP files in base64, by the names that stickers and stamps give."""

@@ -91,6 +91,19 @@ class Frame:
         ]
         return sum(above)
 
+    def place_of(self, point: tuple[float, float]) -> tuple[float, float]:
+        """Where a point of the page lies in the frame; one that is folded away lies on the fold.
+
+        Points beside the box keep their distance from it.
+        """
+        x, y = point
+        folded_px = sum(min(max(y - fold.top_px, 0), fold.height_px) for fold in self.folds)
+        return x - self.box.x_px, y - self.box.y_px - folded_px
+
+    def shows_row(self, page_px: float) -> bool:
+        """Whether a row of the page is not folded away. Rows beside the box count as shown."""
+        return not any(fold.top_px <= page_px < fold.bottom_px for fold in self.folds)
+
     def _shown(self) -> list[Box]:
         """What lies between the folds."""
         tops = [self.box.y_px, *(fold.bottom_px for fold in self.folds)]

@@ -6,9 +6,12 @@ from tallpage.core.picture.encoders._gif import encode_gif
 from tallpage.core.picture.encoders._jpeg import encode_jpeg
 from tallpage.core.picture.encoders._png import PngFilter, encode_palette_png, encode_png, write_png
 from tallpage.core.picture.encoders._webp import encode_lossless_webp, encode_webp
+from tallpage.core.picture.operations._blending import blurred, blurred_where, laid_over, masked, put_in
+from tallpage.core.picture.operations._hiding import edge_line, patched, pixelated, plain, transparent
 from tallpage.core.picture.operations._raster import WHITE, Access, Colour, Raster
 from tallpage.core.picture.reading._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
 from tallpage.core.picture.reading._opening import decode, open_file, open_foreign
+from tallpage.core.picture.reading._small import small_png
 from tallpage.core.picture.reading._splitting import INK_CELL_PX, FilteredPng
 from tallpage.core.picture.reading._strips import (
     MAX_STRIP_HEIGHT_PX,
@@ -17,6 +20,7 @@ from tallpage.core.picture.reading._strips import (
     StripWriter,
     strips_so_far,
 )
+from tallpage.core.picture.reading._vectors import draw_vectors
 
 __all__ = [
     "INK_CELL_PX",
@@ -31,8 +35,12 @@ __all__ = [
     "Strip",
     "StripManifest",
     "StripWriter",
+    "blurred",
+    "blurred_where",
     "check_picture",
     "decode",
+    "draw_vectors",
+    "edge_line",
     "encode_avif",
     "encode_gif",
     "encode_jpeg",
@@ -41,9 +49,17 @@ __all__ = [
     "encode_png",
     "encode_webp",
     "import_picture",
+    "laid_over",
     "libvips_version",
+    "masked",
     "open_file",
     "open_foreign",
+    "patched",
+    "pixelated",
+    "plain",
+    "put_in",
+    "small_png",
     "strips_so_far",
+    "transparent",
     "write_png",
 ]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size
@@ -14,6 +15,12 @@ from tallpage.core.render._rules import RenderRules
 from tallpage.core.render._source import Source
 from tallpage.core.render._stages import FrameStage, GroundStage, NumberStage, SizeStage
 from tallpage.core.sizing import SizePlan, plan_size
+
+if TYPE_CHECKING:
+    from tallpage.core.render._dressing import DressingStage
+
+# What hides, marks and dresses is loaded where a cut asks for it: it takes as long to load as a small
+# picture takes to be drawn.
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +37,7 @@ class Rendering:
         Raises:
             FitError: the frame cannot be divided as the rules ask.
         """
-        return leaves_of(self.cut.frame, self.rules, rows=self._rows, blocks=self.source.blocks)
+        return leaves_of(self.cut.frame, self._inner, rows=self._rows, blocks=self._page.blocks)
 
     def whole(self) -> Leaf:
         """All of the frame as one."""
@@ -38,15 +45,13 @@ class Rendering:
         return Leaf(width_px=size.width_px, top_px=0, height_px=size.height_px)
 
     def plan(self, leaf: Leaf) -> SizePlan:
-        """How a leaf comes to its size."""
-        return plan_size(leaf.size, self.rules.sizing)
+        """How a leaf comes to its size, without what is put around it."""
+        return plan_size(leaf.size, self._inner.sizing)
 
     def size_of(self, leaf: Leaf) -> Size:
         """Width and height of a leaf's file."""
-        canvas = self.plan(leaf).canvas
-        return replace(
-            canvas, height_px=canvas.height_px + (NUMBER_LINE_PX if self._is_numbered(leaf) else 0)
-        )
+        size = self._dressed(leaf, self.plan(leaf))
+        return replace(size, height_px=size.height_px + (NUMBER_LINE_PX if self._is_numbered(leaf) else 0))
 
     def draw(self, leaf: Leaf, *, access: Access = "sequential") -> Raster:
         """The pixels of a leaf's file.
@@ -56,10 +61,20 @@ class Rendering:
             FrameError: the cut does not lie on the source.
             PictureUnreadable: the source is damaged or has gone.
         """
-        plan, rules = self.plan(leaf), self.rules
-        rules.require_height(plan)
+        plan, rules, cut = self.plan(leaf), self.rules, self.cut
+        self._inner.require_height(plan)
         shown = replace(plan.shown, y_px=leaf.top_px + plan.shown.y_px)
         raster = SizeStage(plan, rules.background).draw(self._framed(shown, access))
+        if cut.marks or cut.dressing:
+            # The stages that follow read bands in an order of their own; a source may be pulled only once.
+            raster = raster.held()
+        if cut.marks:
+            from tallpage.core.render._marking import MarkStage, marks_in_frame
+
+            stage = MarkStage.of(marks_in_frame(cut), plan, top_px=leaf.top_px, pictures=cut.pictures)
+            raster = stage.draw(raster)
+        dressing = self._dressing_of(leaf, plan)
+        raster = dressing.draw(raster) if dressing else raster
         if self._is_numbered(leaf):
             raster = NumberStage(leaf.number, leaf.count, rules.background).draw(raster)
         return GroundStage(rules.background).draw(raster) if rules.flattened else raster
@@ -67,16 +82,48 @@ class Rendering:
     def on_page(self, leaf: Leaf, top_px: int, height_px: int) -> Iterator[tuple[Box, float]]:
         """The stretches of the page that rows of a leaf's file show, each with its share of them.
 
-        Rows that show nothing of the page (room around, the number line) have none.
+        Rows that show nothing of the page (what is around it, the number line) have none.
         """
         plan = self.plan(leaf)
-        rows = Box(x_px=0, y_px=top_px, width_px=plan.canvas.width_px, height_px=height_px)
-        for shown in SizeStage(plan, self.rules.background).back(rows):
-            across = Box(
-                x_px=0, y_px=leaf.top_px + shown.y_px, width_px=leaf.width_px, height_px=shown.height_px
-            )
-            for part in FrameStage(self.cut.frame).back(across):
-                yield part, part.height_px / shown.height_px
+        width_px = self._dressed(leaf, plan).width_px
+        rows = Box(x_px=0, y_px=top_px, width_px=width_px, height_px=height_px)
+        dressing = self._dressing_of(leaf, plan)
+        for inside in dressing.back(rows) if dressing else (rows,):
+            for shown in SizeStage(plan, self.rules.background).back(inside):
+                across = replace(shown, x_px=0, width_px=leaf.width_px, y_px=leaf.top_px + shown.y_px)
+                for part in FrameStage(self.cut.frame).back(across):
+                    yield part, part.height_px / shown.height_px
+
+    @property
+    def _inner(self) -> RenderRules:
+        """The rules for what the dressing goes around."""
+        dressing = self.cut.dressing
+        if dressing is None:
+            return self.rules
+        from tallpage.core.render._dressed_rules import rules_inside
+
+        return rules_inside(self.rules, dressing, self.cut.frame.size)
+
+    def _dressing_of(self, leaf: Leaf, plan: SizePlan) -> DressingStage | None:
+        dressing = self.cut.dressing
+        if dressing is None:
+            return None
+        from tallpage.core.dressing import lay_out_dressing
+        from tallpage.core.render._dressing import DressingStage
+
+        caption = dressing.caption
+        captioned = caption is not None and (
+            caption.leaves == "all"
+            or (caption.leaves == "first" and leaf.number == 1)
+            or (caption.leaves == "last" and leaf.number == leaf.count)
+        )
+        layout = lay_out_dressing(dressing, plan.canvas, captioned=captioned)
+        return DressingStage(dressing, layout, self.cut.pictures)
+
+    def _dressed(self, leaf: Leaf, plan: SizePlan) -> Size:
+        """Size of a leaf's file, without the number line."""
+        dressing = self._dressing_of(leaf, plan)
+        return dressing.layout.file if dressing else plan.canvas
 
     def _is_numbered(self, leaf: Leaf) -> bool:
         return self.rules.numbered and leaf.count > 1
@@ -88,4 +135,13 @@ class Rendering:
 
     def _framed(self, box: Box, access: Access) -> Raster:
         stage = FrameStage(self.cut.frame)
-        return stage.draw([self.source.region(part, access=access) for part in stage.back(box)])
+        return stage.draw([self._page.region(part, access=access) for part in stage.back(box)])
+
+    @property
+    def _page(self) -> Source:
+        """The source without what is hidden."""
+        if not self.cut.hidden:
+            return self.source
+        from tallpage.core.render._hiding import HidingSource
+
+        return HidingSource(self.source, self.cut.hidden)

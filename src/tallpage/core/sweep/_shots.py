@@ -5,7 +5,7 @@ from __future__ import annotations
 import ctypes
 import shutil
 import signal
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
 from functools import cache
@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Any, Self
 
 from tallpage.core.capture import BrowserPool, PageRequest
-from tallpage.core.cut import Cut
+from tallpage.core.cut import Cut, page_facts
 from tallpage.core.errors import TallPageError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import FORMATS, FitOrder, fit_order
@@ -91,20 +91,23 @@ def start_process() -> None:
 
 def take_shot(shot: Shot, folder: Path) -> Outcome:
     """Take a shot and leave its files in ``folder``; whatever goes wrong with it is in the outcome."""
-    now = datetime.now(UTC).isoformat(timespec="seconds")
+    now = datetime.now(UTC)
     scratch = folder / f"{shot.key}.strips"
     shutil.rmtree(scratch, ignore_errors=True)
     try:
         scratch.mkdir()
         manifest, report = _browser_pool().take(shot.request, scratch)
-        files = tuple(_files(shot, scratch, manifest, folder))
+        facts = page_facts(
+            title=report.title, address=report.final_address, name=report.title, taken_on=now.date()
+        )
+        files = tuple(_files(shot, scratch, manifest, facts, folder))
     except TallPageError as error:
-        return Outcome(key=shot.key, taken_at=now, error=f"{error.sentence} {error.hint}".strip())
+        return Outcome(key=shot.key, taken_at=_told(now), error=f"{error.sentence} {error.hint}".strip())
     finally:
         shutil.rmtree(scratch, ignore_errors=True)
     return Outcome(
         key=shot.key,
-        taken_at=now,
+        taken_at=_told(now),
         final_address=report.final_address,
         title=report.title,
         status=report.status,
@@ -114,14 +117,20 @@ def take_shot(shot: Shot, folder: Path) -> Outcome:
     )
 
 
+def _told(moment: datetime) -> str:
+    return moment.isoformat(timespec="seconds")
+
+
 @cache
 def _browser_pool() -> BrowserPool:
     return BrowserPool()
 
 
-def _files(shot: Shot, scratch: Path, manifest: StripManifest, folder: Path) -> Iterator[ShotFile]:
+def _files(
+    shot: Shot, scratch: Path, manifest: StripManifest, facts: Mapping[str, str], folder: Path
+) -> Iterator[ShotFile]:
     source = CaptureSource(scratch, manifest)
-    cut = shot.cut or Cut.whole(manifest.size)
+    cut = (shot.cut or Cut.whole(manifest.size)).resolved(facts)
     if not shot.slots:
         rules = RenderRules(sizing=Sizing(way="share", percent=100))
         yield _lossless(shot, Rendering(source, cut, rules), folder)
@@ -130,7 +139,7 @@ def _files(shot: Shot, scratch: Path, manifest: StripManifest, folder: Path) -> 
 
 
 def _lossless(shot: Shot, rendering: Rendering, folder: Path) -> ShotFile:
-    part, size = f"{shot.key}.png", rendering.cut.frame.size
+    part, size = f"{shot.key}.png", rendering.size_of(rendering.whole())
     return ShotFile(
         part=part,
         extension="png",

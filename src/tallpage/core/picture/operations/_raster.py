@@ -139,12 +139,16 @@ class Raster:
         """With another raster of the same width below."""
         upper = self.image
         if upper.bands > lower.image.bands:
-            lower = type(self)(lower.image.bandjoin(255))
+            lower = lower.with_alpha()
         return type(self)(upper.join(lower.image, "vertical"))
 
     def flattened(self, background: Colour) -> Self:
         """Without alpha, over a colour."""
         return type(self)(self.image.flatten(background=list(background))) if self.has_alpha else self
+
+    def with_alpha(self) -> Self:
+        """With an alpha plane, opaque where there was none."""
+        return self if self.has_alpha else type(self)(self.image.bandjoin(255))
 
     def without_alpha(self) -> Self:
         """Only the colour channels."""

@@ -1,0 +1,1 @@
+"""From a mark to its shapes: a module for each family of marks."""

@@ -1,0 +1,181 @@
+"""Outlines made of straight lines and curves, in px. Pure arithmetic; what draws them stands elsewhere."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Literal, Self
+
+Point = tuple[float, float]
+Command = Literal["M", "L", "Q", "C", "Z"]
+Step = tuple[Command, tuple[float, ...]]
+"""A command of SVG's path data in absolute coordinates, and its numbers: pairs of x and y."""
+
+_QUARTER_ARC = 0.5522847498
+"""Length of a cubic curve's handle for a quarter of a circle of radius 1, which it meets within 0.03 %."""
+
+
+@dataclass(frozen=True, slots=True)
+class Extent:
+    """The rectangle that something lies in, in px with fractions."""
+
+    left_px: float
+    top_px: float
+    right_px: float
+    bottom_px: float
+
+    @property
+    def middle(self) -> Point:
+        """Its middle."""
+        return (self.left_px + self.right_px) / 2, (self.top_px + self.bottom_px) / 2
+
+    def grown(self, by_px: float) -> Extent:
+        """The same with some room on each side."""
+        return Extent(
+            self.left_px - by_px, self.top_px - by_px, self.right_px + by_px, self.bottom_px + by_px
+        )
+
+    @classmethod
+    def around(cls, extents: Iterable[Extent]) -> Extent:
+        """The rectangle that holds several; at least one."""
+        rows = list(extents)
+        return cls(
+            min(row.left_px for row in rows),
+            min(row.top_px for row in rows),
+            max(row.right_px for row in rows),
+            max(row.bottom_px for row in rows),
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Path:
+    """Outlines, one after the other."""
+
+    steps: tuple[Step, ...] = ()
+
+    @classmethod
+    def polyline(cls, points: Sequence[Point], *, closed: bool = False) -> Self:
+        """Straight lines from point to point."""
+        begin: list[Step] = [("M", points[0])]
+        lines: list[Step] = [("L", point) for point in points[1:]]
+        return cls((*begin, *lines, *_end(closed=closed)))
+
+    @classmethod
+    def rectangle(cls, box: Extent, corner_px: float = 0.0) -> Self:
+        """A rectangle; its corners are rounded as far as its sides allow."""
+        width_px, height_px = box.right_px - box.left_px, box.bottom_px - box.top_px
+        corner_px = max(0.0, min(corner_px, width_px / 2, height_px / 2))
+        left, top, right, bottom = box.left_px, box.top_px, box.right_px, box.bottom_px
+        if corner_px == 0:
+            return cls.polyline([(left, top), (right, top), (right, bottom), (left, bottom)], closed=True)
+        rest = corner_px * (1 - _QUARTER_ARC)
+        return cls(
+            (
+                ("M", (left + corner_px, top)),
+                ("L", (right - corner_px, top)),
+                ("C", (right - rest, top, right, top + rest, right, top + corner_px)),
+                ("L", (right, bottom - corner_px)),
+                ("C", (right, bottom - rest, right - rest, bottom, right - corner_px, bottom)),
+                ("L", (left + corner_px, bottom)),
+                ("C", (left + rest, bottom, left, bottom - rest, left, bottom - corner_px)),
+                ("L", (left, top + corner_px)),
+                ("C", (left, top + rest, left + rest, top, left + corner_px, top)),
+                ("Z", ()),
+            )
+        )
+
+    @classmethod
+    def ellipse(cls, box: Extent) -> Self:
+        """The ellipse that touches the four sides of a rectangle."""
+        (x, y), across, down = box.middle, (box.right_px - box.left_px) / 2, (box.bottom_px - box.top_px) / 2
+        h, v = across * _QUARTER_ARC, down * _QUARTER_ARC
+        return cls(
+            (
+                ("M", (x + across, y)),
+                ("C", (x + across, y + v, x + h, y + down, x, y + down)),
+                ("C", (x - h, y + down, x - across, y + v, x - across, y)),
+                ("C", (x - across, y - v, x - h, y - down, x, y - down)),
+                ("C", (x + h, y - down, x + across, y - v, x + across, y)),
+                ("Z", ()),
+            )
+        )
+
+    @classmethod
+    def smooth(cls, points: Sequence[Point]) -> Self:
+        """A curve through some points (Catmull and Rom, "A class of local interpolating splines", 1974).
+
+        A single point becomes a line of no length, which a round pen draws as a dot.
+        """
+        if len(points) < 3:
+            return cls.polyline([points[0], points[-1]])
+        steps: list[Step] = [("M", points[0])]
+        ends = [points[0], *points, points[-1]]
+        for before, start, end, after in zip(ends, ends[1:], ends[2:], ends[3:], strict=False):
+            first = start[0] + (end[0] - before[0]) / 6, start[1] + (end[1] - before[1]) / 6
+            second = end[0] - (after[0] - start[0]) / 6, end[1] - (after[1] - start[1]) / 6
+            steps.append(("C", (*first, *second, *end)))
+        return cls(tuple(steps))
+
+    def __add__(self, other: Path) -> Path:
+        return Path(self.steps + other.steps)
+
+    def moved(self, x_px: float, y_px: float) -> Path:
+        """Moved to the right and down."""
+        return self.transformed((1.0, 0.0, 0.0, 1.0, x_px, y_px))
+
+    def scaled(self, across: float, down: float | None = None) -> Path:
+        """Scaled from the origin."""
+        return self.transformed((across, 0.0, 0.0, across if down is None else down, 0.0, 0.0))
+
+    def turned(self, degrees: float, about: Point) -> Path:
+        """Turned clockwise about a point."""
+        if degrees % 360 == 0:
+            return self
+        sine, cosine = math.sin(math.radians(degrees)), math.cos(math.radians(degrees))
+        x, y = about
+        return self.transformed(
+            (cosine, sine, -sine, cosine, x - cosine * x + sine * y, y - sine * x - cosine * y)
+        )
+
+    def transformed(self, matrix: tuple[float, float, float, float, float, float]) -> Path:
+        """Each point (x, y) at (a x + c y + e, b x + d y + f)."""
+        a, b, c, d, e, f = matrix
+        return Path(
+            tuple(
+                (
+                    command,
+                    tuple(
+                        value
+                        for x, y in zip(numbers[::2], numbers[1::2], strict=True)
+                        for value in (a * x + c * y + e, b * x + d * y + f)
+                    ),
+                )
+                for command, numbers in self.steps
+            )
+        )
+
+    def extent(self) -> Extent:
+        """A rectangle that surely holds it: that of its points and the handles of its curves.
+
+        Raises:
+            ValueError: there is nothing in it.
+        """
+        across = [x for _, numbers in self.steps for x in numbers[::2]]
+        down = [y for _, numbers in self.steps for y in numbers[1::2]]
+        return Extent(min(across), min(down), max(across), max(down))
+
+    def data(self) -> str:
+        """As SVG's path data, to a hundredth of a px."""
+        return "".join(
+            command + " ".join(_short(number) for number in numbers) for command, numbers in self.steps
+        )
+
+
+def _end(*, closed: bool) -> tuple[Step, ...]:
+    return (("Z", ()),) if closed else ()
+
+
+def _short(number: float) -> str:
+    text = f"{number:.2f}".rstrip("0").rstrip(".")
+    return "0" if text == "-0" else text

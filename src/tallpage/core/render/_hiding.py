@@ -1,0 +1,145 @@
+"""A page without what a cut hides: nothing that comes after ever meets those pixels."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from tallpage.core.cut._hidden import HiddenArea
+from tallpage.core.fields import rgb_of
+from tallpage.core.geometry import Box, Size
+from tallpage.core.page_map import Block
+from tallpage.core.picture import (
+    Access,
+    Raster,
+    blurred,
+    edge_line,
+    patched,
+    pixelated,
+    plain,
+    put_in,
+)
+from tallpage.core.render._source import Source
+
+_LEAST_STRENGTH_PX, _GREATEST_STRENGTH_PX = 16, 64
+_EDGE_PX = 6
+"""Thickness of what a patch takes its colours from."""
+_BLUR_REACHES = 3
+"""Standard deviations beyond which a blur takes nothing."""
+
+
+@dataclass(frozen=True, slots=True)
+class HidingSource:
+    """A source whose hidden areas show something else."""
+
+    source: Source
+    hidden: tuple[HiddenArea, ...]
+
+    @property
+    def size(self) -> Size:
+        """Width and height in page px."""
+        return self.source.size
+
+    def region(self, box: Box, *, access: Access = "sequential") -> Raster:
+        """The pixels of a box, without what is hidden.
+
+        Raises:
+            FrameError: the box does not lie on the page.
+        """
+        solid = _SolidSource(self.source, tuple(row for row in self.hidden if row.how == "solid"))
+        raster = solid.region(box, access=access)
+        for area in self.hidden:
+            place = area.box.overlap(box)
+            if area.how == "solid" or place is None:
+                continue
+            # Pulled here, once and in order, as a source must be.
+            piece = _replaced(solid, area, place).held()
+            raster = put_in(raster, piece, place.seen_from(box))
+        # What is solid lies over everything: an area that is blurred never shows it.
+        return solid.covered(raster, box)
+
+    def blocks(self) -> tuple[Block, ...]:
+        """The source's blocks. Those that a hidden area touches keep their place and lose their words."""
+        return tuple(
+            replace(block, text="", alt="", link="") if self._hides_of(block.box) else block
+            for block in self.source.blocks()
+        )
+
+    def _hides_of(self, box: Box) -> bool:
+        return any(area.box.overlap(box) for area in self.hidden)
+
+
+@dataclass(frozen=True, slots=True)
+class _SolidSource:
+    """A source with its solid areas covered; the others are drawn from this one."""
+
+    source: Source
+    solid: Sequence[HiddenArea]
+
+    def region(self, box: Box, *, access: Access = "sequential") -> Raster:
+        """The pixels of a box."""
+        return self.covered(self.source.region(box, access=access), box)
+
+    def covered(self, raster: Raster, box: Box) -> Raster:
+        """``raster``, which shows ``box``, with the colours of the areas over it."""
+        for area in self.solid:
+            place = area.box.overlap(box)
+            if place is not None:
+                raster = put_in(
+                    raster, plain(place.size, rgb_of(area.colour), like=raster), place.seen_from(box)
+                )
+        return raster
+
+
+def strength_px(area: HiddenArea) -> int:
+    """How coarse an area is drawn: as its letters ask, which are at most as high as it is."""
+    if area.strength_px is not None:
+        return area.strength_px
+    return min(max(_LEAST_STRENGTH_PX, min(area.width_px, area.height_px)), _GREATEST_STRENGTH_PX)
+
+
+def _replaced(source: _SolidSource, area: HiddenArea, place: Box) -> Raster:
+    """What is shown of an area in ``place``, a part of it."""
+    on_page = area.box.overlap(Box.whole(source.source.size)) or place
+    match area.how:
+        case "pixelate":
+            cell_px = strength_px(area)
+            cells = _on_grid(place, on_page, cell_px)
+            return pixelated(source.region(cells), cell_px).cropped(place.seen_from(cells))
+        case "blur":
+            sigma_px = strength_px(area) / 2
+            needed = place.grown(round(sigma_px * _BLUR_REACHES)).overlap(on_page) or place
+            return blurred(source.region(needed), sigma_px=sigma_px).cropped(place.seen_from(needed))
+        case _:
+            return _patched(source, on_page, place)
+
+
+def _patched(source: _SolidSource, area: Box, place: Box) -> Raster:
+    page = source.source.size
+    top_px, left_px = max(0, area.y_px - _EDGE_PX), max(0, area.x_px - _EDGE_PX)
+    bottom_px = min(page.height_px, area.bottom_px + _EDGE_PX)
+    right_px = min(page.width_px, area.right_px + _EDGE_PX)
+    strips = (
+        replace(area, y_px=top_px, height_px=area.y_px - top_px),
+        replace(area, x_px=area.right_px, width_px=right_px - area.right_px),
+        replace(area, y_px=area.bottom_px, height_px=bottom_px - area.bottom_px),
+        replace(area, x_px=left_px, width_px=area.x_px - left_px),
+    )
+    edges = [
+        edge_line(source.region(strip), flat=number % 2 == 0).held()
+        if strip.width_px and strip.height_px
+        else None
+        for number, strip in enumerate(strips)
+    ]
+    if not any(edges):
+        return plain(place.size, (255, 255, 255), like=source.region(replace(place, height_px=1)))
+    return patched(area.size, edges, place.seen_from(area))
+
+
+def _on_grid(place: Box, area: Box, cell_px: int) -> Box:
+    """The whole squares that cover ``place``; they count from the corner of ``area`` and end at its edges."""
+    left_px = area.x_px + (place.x_px - area.x_px) // cell_px * cell_px
+    top_px = area.y_px + (place.y_px - area.y_px) // cell_px * cell_px
+    right_px = min(area.right_px, area.x_px - (area.x_px - place.right_px) // cell_px * cell_px)
+    bottom_px = min(area.bottom_px, area.y_px - (area.y_px - place.bottom_px) // cell_px * cell_px)
+    return Box(x_px=left_px, y_px=top_px, width_px=right_px - left_px, height_px=bottom_px - top_px)
