@@ -1,7 +1,7 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, sendPicture } from "./client";
-import type { Capture, Cut, CutDocument, TakeSettings } from "./types";
+import type { Capture, Cut, CutDocument, CutDocumentOnWire, TakeSettings } from "./types";
 
 const PENDING_MS = 600;
 const QUIET_MS = 15_000;
@@ -160,13 +160,13 @@ export function useDeleteCut(captureId: number) {
 /** Write a frame; refused when another tab wrote a newer one. */
 export function saveCut(cutId: number, version: number, document: CutDocument): Promise<Cut> {
   return answered(
-    api.PATCH("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } }, body: { version, document } }),
+    api.PATCH("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } }, body: { version, document: document as CutDocumentOnWire } }),
   );
 }
 
 /** Saves a cut from a window that is being left: the request is sent, and nobody hears the answer. */
 export function saveCutLeaving(cutId: number, version: number, document: CutDocument): void {
-  const options = { params: { path: { cut_id: cutId } }, body: { version, document }, keepalive: true };
+  const options = { params: { path: { cut_id: cutId } }, body: { version, document: document as CutDocumentOnWire }, keepalive: true };
   void api.PATCH("/api/cuts/{cut_id}", options).catch(() => undefined);
 }
 

@@ -298,6 +298,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/marks/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Drawn
+         * @description What marks look like. All that is dimmed is one of them, where the first of those stands.
+         */
+        post: operations["draw_marks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/marks/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Usual Looks
+         * @description How each kind of mark looks where it does not say so itself: its fields with their usual values.
+         */
+        get: operations["usual_looks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/signs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Signs
+         * @description The signs that ship, as path data in a square of 24 units; they are drawn with a stroke of 2.
+         */
+        get: operations["list_signs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stickers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Sticker
+         * @description Store a picture for stickers and stamps.
+         */
+        post: operations["keep_sticker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outlets": {
         parameters: {
             query?: never;
@@ -1409,6 +1489,295 @@ export interface components {
             kept_days: number;
         };
         /**
+         * AroundRoom
+         * @description Room around everything else.
+         */
+        AroundRoom: {
+            /**
+             * Top Px
+             * @default 0
+             */
+            top_px: number;
+            /**
+             * Right Px
+             * @default 0
+             */
+            right_px: number;
+            /**
+             * Bottom Px
+             * @default 0
+             */
+            bottom_px: number;
+            /**
+             * Left Px
+             * @default 0
+             */
+            left_px: number;
+        };
+        /**
+         * Arrow
+         * @description An arrow from one point to another: a filled shape with an outline of its own.
+         */
+        Arrow: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow";
+            /** From X Px */
+            from_x_px: number;
+            /** From Y Px */
+            from_y_px: number;
+            /** To X Px */
+            to_x_px: number;
+            /** To Y Px */
+            to_y_px: number;
+            /**
+             * Bend Px
+             * @default 0
+             */
+            bend_px: number;
+            /**
+             * Heads
+             * @default end
+             * @enum {string}
+             */
+            heads: "end" | "start" | "both";
+            /**
+             * Thickness Px
+             * @default 8
+             */
+            thickness_px: number;
+            /**
+             * Filling
+             * @default #6B3A5B
+             */
+            filling: string | null;
+            /**
+             * Outline Colour
+             * @default #FFFDF8
+             */
+            outline_colour: string;
+            /**
+             * Outline Px
+             * @default 2
+             */
+            outline_px: number;
+        };
+        /**
+         * Badge
+         * @description A number in a circle. Which one follows from the badges of its sequence that come before.
+         */
+        Badge: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "badge";
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /**
+             * Sequence
+             * @default 1
+             */
+            sequence: number;
+            /**
+             * Letters
+             * @default false
+             */
+            letters: boolean;
+            /**
+             * Size Px
+             * @default 40
+             */
+            size_px: number;
+            /**
+             * Filling
+             * @default #6B3A5B
+             */
+            filling: string;
+            /**
+             * Colour
+             * @default #FFFDF8
+             */
+            colour: string;
+            /**
+             * Outline Colour
+             * @default #FFFDF8
+             */
+            outline_colour: string;
+            /**
+             * Outline Px
+             * @default 2
+             */
+            outline_px: number;
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+        };
+        /**
+         * Border
+         * @description A line around the picture.
+         */
+        Border: {
+            /**
+             * Width Px
+             * @default 1
+             */
+            width_px: number;
+            /**
+             * Colour
+             * @default #D5CBB5
+             */
+            colour: string;
+        };
+        /**
+         * BoxMark
+         * @description A rectangle, outlined, filled, or both.
+         */
+        BoxMark: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
+            /**
+             * Corner Px
+             * @default 0
+             */
+            corner_px: number;
+            /** Filling */
+            filling?: string | null;
+            /**
+             * Outline Colour
+             * @default #6B3A5B
+             */
+            outline_colour: string;
+            /**
+             * Outline Px
+             * @default 4
+             */
+            outline_px: number;
+            /**
+             * Dashes
+             * @default none
+             * @enum {string}
+             */
+            dashes: "none" | "dashes" | "dots";
+        };
+        /**
+         * Caption
+         * @description A text above or below the picture.
+         *
+         *     ``{title} {address} {host} {date} {name}`` in it are filled when the file is made.
+         */
+        Caption: {
+            /** Text */
+            text: string;
+            /**
+             * Side
+             * @default below
+             * @enum {string}
+             */
+            side: "above" | "below";
+            /**
+             * Leaves
+             * @default all
+             * @enum {string}
+             */
+            leaves: "all" | "first" | "last";
+            /**
+             * Size Px
+             * @default 14
+             */
+            size_px: number;
+            /**
+             * Weight
+             * @default 400
+             * @enum {integer}
+             */
+            weight: 400 | 600 | 700;
+            /**
+             * Align
+             * @default left
+             * @enum {string}
+             */
+            align: "left" | "centre" | "right";
+            /**
+             * Colour
+             * @default #1D2B2A
+             */
+            colour: string;
+        };
+        /**
          * CaptureDetailOut
          * @description A capture as the Bench shows it.
          */
@@ -1490,6 +1859,24 @@ export interface components {
          */
         CutDocument: {
             /**
+             * Hidden
+             * @default []
+             */
+            hidden: components["schemas"]["HiddenArea"][];
+            /**
+             * Marks
+             * @default []
+             */
+            marks: (components["schemas"]["Arrow"] | components["schemas"]["Line"] | components["schemas"]["BoxMark"] | components["schemas"]["Ellipse"] | components["schemas"]["Pen"] | components["schemas"]["Highlighter"] | components["schemas"]["Text"] | components["schemas"]["Dim"] | components["schemas"]["Badge"] | components["schemas"]["Sticker"])[];
+            dressing?: components["schemas"]["Dressing"] | null;
+            /**
+             * Styles
+             * @default {}
+             */
+            styles: {
+                [key: string]: components["schemas"]["Style"];
+            };
+            /**
              * Version
              * @default 1
              * @constant
@@ -1511,6 +1898,152 @@ export interface components {
             document: components["schemas"]["CutDocument"];
             /** Version */
             version: number;
+        };
+        /**
+         * Dim
+         * @description What is to be seen; all the rest is dimmed. Several leave each their part.
+         */
+        Dim: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dim";
+            /**
+             * Shape
+             * @default box
+             * @enum {string}
+             */
+            shape: "box" | "ellipse";
+            /**
+             * Corner Px
+             * @default 0
+             */
+            corner_px: number;
+            /**
+             * How
+             * @default darken
+             * @enum {string}
+             */
+            how: "darken" | "blur";
+            /**
+             * Strength
+             * @default 0.5
+             */
+            strength: number;
+            /**
+             * Colour
+             * @default #1D2B2A
+             */
+            colour: string;
+        };
+        /**
+         * Dressing
+         * @description All that is around a picture. What is not named is not there.
+         */
+        Dressing: {
+            caption?: components["schemas"]["Caption"] | null;
+            border?: components["schemas"]["Border"] | null;
+            /**
+             * Corner Px
+             * @default 0
+             */
+            corner_px: number;
+            shadow?: components["schemas"]["Shadow"] | null;
+            torn?: components["schemas"]["TornEdge"] | null;
+            room?: components["schemas"]["AroundRoom"] | null;
+            /** Background */
+            background?: string | null;
+            stamp?: components["schemas"]["Stamp"] | null;
+        };
+        /**
+         * Ellipse
+         * @description An ellipse, outlined, filled, or both.
+         */
+        Ellipse: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ellipse";
+            /** Filling */
+            filling?: string | null;
+            /**
+             * Outline Colour
+             * @default #6B3A5B
+             */
+            outline_colour: string;
+            /**
+             * Outline Px
+             * @default 4
+             */
+            outline_px: number;
+            /**
+             * Dashes
+             * @default none
+             * @enum {string}
+             */
+            dashes: "none" | "dashes" | "dots";
         };
         /**
          * FoldSchema
@@ -1542,6 +2075,81 @@ export interface components {
             folds: components["schemas"]["FoldSchema"][];
         };
         /**
+         * HiddenArea
+         * @description A rectangle of the page, in px of the page, whose pixels are in no file.
+         *
+         *     ``solid`` puts a colour over it and ``patch`` what surrounds it; ``pixelate`` and ``blur`` leave a
+         *     trace of what was there, too coarse to be read.
+         */
+        HiddenArea: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * How
+             * @default solid
+             * @enum {string}
+             */
+            how: "solid" | "pixelate" | "blur" | "patch";
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /**
+             * Colour
+             * @default #1D2B2A
+             */
+            colour: string;
+            /** Strength Px */
+            strength_px?: number | null;
+        };
+        /**
+         * Highlighter
+         * @description A broad line that darkens like ink on paper: what is black below stays black.
+         */
+        Highlighter: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "highlighter";
+            /** Points */
+            points: number[][];
+            /**
+             * Thickness Px
+             * @default 24
+             */
+            thickness_px: number;
+            /**
+             * Colour
+             * @default #F5C451
+             */
+            colour: string;
+        };
+        /**
          * LackingOut
          * @description Words of a page that its picture lacks; ``target`` is a CSS selector, or a frame's address.
          */
@@ -1559,6 +2167,221 @@ export interface components {
             target: string;
         };
         /**
+         * Line
+         * @description A line between two points.
+         */
+        Line: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+            /** From X Px */
+            from_x_px: number;
+            /** From Y Px */
+            from_y_px: number;
+            /** To X Px */
+            to_x_px: number;
+            /** To Y Px */
+            to_y_px: number;
+            /**
+             * Bend Px
+             * @default 0
+             */
+            bend_px: number;
+            /**
+             * Thickness Px
+             * @default 4
+             */
+            thickness_px: number;
+            /**
+             * Colour
+             * @default #6B3A5B
+             */
+            colour: string;
+            /**
+             * Dashes
+             * @default none
+             * @enum {string}
+             */
+            dashes: "none" | "dashes" | "dots";
+        };
+        /**
+         * Pen
+         * @description A line drawn by hand, smoothed.
+         */
+        Pen: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pen";
+            /** Points */
+            points: number[][];
+            /**
+             * Thickness Px
+             * @default 4
+             */
+            thickness_px: number;
+            /**
+             * Colour
+             * @default #6B3A5B
+             */
+            colour: string;
+        };
+        /**
+         * Shadow
+         * @description A soft shadow below the picture.
+         */
+        Shadow: {
+            /**
+             * Blur Px
+             * @default 12
+             */
+            blur_px: number;
+            /**
+             * Down Px
+             * @default 4
+             */
+            down_px: number;
+            /**
+             * Colour
+             * @default #1D2B2A80
+             */
+            colour: string;
+        };
+        /**
+         * Stamp
+         * @description A text or a picture of the cut's own, once or tiled over all of the picture.
+         */
+        Stamp: {
+            /** Text */
+            text?: string | null;
+            /** Picture */
+            picture?: string | null;
+            /**
+             * Place
+             * @default bottom-right
+             * @enum {string}
+             */
+            place: "top-left" | "top" | "top-right" | "left" | "middle" | "right" | "bottom-left" | "bottom" | "bottom-right" | "tiled";
+            /**
+             * Size Px
+             * @default 16
+             */
+            size_px: number;
+            /**
+             * Weight
+             * @default 600
+             * @enum {integer}
+             */
+            weight: 400 | 600 | 700;
+            /**
+             * Colour
+             * @default #1D2B2A
+             */
+            colour: string;
+            /**
+             * Opacity
+             * @default 0.5
+             */
+            opacity: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /**
+             * Margin Px
+             * @default 12
+             */
+            margin_px: number;
+        };
+        /**
+         * Sticker
+         * @description A sign of the set that ships, or a picture of the cut's own.
+         */
+        Sticker: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sticker";
+            /** Sign */
+            sign?: string | null;
+            /**
+             * Colour
+             * @default #6B3A5B
+             */
+            colour: string;
+            /** Picture */
+            picture?: string | null;
+        };
+        /**
          * StripOut
          * @description Where a strip lies on the page.
          */
@@ -1569,6 +2392,148 @@ export interface components {
             top_px: number;
             /** Height Px */
             height_px: number;
+        };
+        /**
+         * Style
+         * @description A look with a name. Each kind of mark takes of it what it has.
+         */
+        Style: {
+            /** Opacity */
+            opacity?: number | null;
+            /** Thickness Px */
+            thickness_px?: number | null;
+            /** Filling */
+            filling?: string | null;
+            /** Colour */
+            colour?: string | null;
+            /** Outline Colour */
+            outline_colour?: string | null;
+            /** Outline Px */
+            outline_px?: number | null;
+            /** Dashes */
+            dashes?: ("none" | "dashes" | "dots") | null;
+            /** Heads */
+            heads?: ("end" | "start" | "both") | null;
+            /** Corner Px */
+            corner_px?: number | null;
+            /** Size Px */
+            size_px?: number | null;
+            /** Weight */
+            weight?: (400 | 600 | 700) | null;
+            /** Align */
+            align?: ("left" | "centre" | "right") | null;
+            /** Plate */
+            plate?: string | null;
+        };
+        /**
+         * Text
+         * @description Lines of text, on a plate where it has a colour, with a pointer where it has a spot.
+         */
+        Text: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Style */
+            style?: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Text */
+            text: string;
+            /** Width Px */
+            width_px?: number | null;
+            /**
+             * Size Px
+             * @default 24
+             */
+            size_px: number;
+            /**
+             * Weight
+             * @default 600
+             * @enum {integer}
+             */
+            weight: 400 | 600 | 700;
+            /**
+             * Align
+             * @default left
+             * @enum {string}
+             */
+            align: "left" | "centre" | "right";
+            /**
+             * Colour
+             * @default #1D2B2A
+             */
+            colour: string;
+            /**
+             * Plate
+             * @default #FFFDF8
+             */
+            plate: string | null;
+            /**
+             * Outline Colour
+             * @default #6B3A5B
+             */
+            outline_colour: string;
+            /**
+             * Outline Px
+             * @default 0
+             */
+            outline_px: number;
+            /**
+             * Corner Px
+             * @default 4
+             */
+            corner_px: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /** Spot X Px */
+            spot_x_px?: number | null;
+            /** Spot Y Px */
+            spot_y_px?: number | null;
+        };
+        /**
+         * TornEdge
+         * @description Sides that look torn off. The same seed gives the same edge.
+         */
+        TornEdge: {
+            /**
+             * Sides
+             * @default [
+             *       "bottom"
+             *     ]
+             */
+            sides: ("top" | "right" | "bottom" | "left")[];
+            /**
+             * Depth Px
+             * @default 10
+             */
+            depth_px: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
         };
         /**
          * RenameIn
@@ -1668,6 +2633,110 @@ export interface components {
              * @default false
              */
             touch: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DrawnOut
+         * @description A mark as it is drawn: its parts one over the other.
+         */
+        DrawnOut: {
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Opacity */
+            opacity: number;
+            /**
+             * Blend
+             * @enum {string}
+             */
+            blend: "over" | "multiply" | "blur";
+            /** Blur Px */
+            blur_px: number;
+            extent: components["schemas"]["ExtentOut"] | null;
+            held: components["schemas"]["ExtentOut"] | null;
+            /** Missing */
+            missing: string[];
+        };
+        /**
+         * ExtentOut
+         * @description A rectangle in px with fractions.
+         */
+        ExtentOut: {
+            /** Left Px */
+            left_px: number;
+            /** Top Px */
+            top_px: number;
+            /** Right Px */
+            right_px: number;
+            /** Bottom Px */
+            bottom_px: number;
+        };
+        /**
+         * PartOut
+         * @description One outline, as path data in px of the page; or a picture, turned about the middle of its box.
+         */
+        PartOut: {
+            /** Path */
+            path?: string | null;
+            /** Fill */
+            fill?: string | null;
+            /** Stroke */
+            stroke?: string | null;
+            /**
+             * Stroke Px
+             * @default 0
+             */
+            stroke_px: number;
+            /**
+             * Dashes
+             * @default []
+             */
+            dashes: number[];
+            /**
+             * Even Odd
+             * @default false
+             */
+            even_odd: boolean;
+            /** Picture */
+            picture?: string | null;
+            box?: components["schemas"]["ExtentOut"] | null;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+        };
+        /**
+         * DrawIn
+         * @description Marks to be drawn on a plane of a size. The labels are those of the badges among them, by position.
+         */
+        DrawIn: {
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Marks */
+            marks: (components["schemas"]["Arrow"] | components["schemas"]["Line"] | components["schemas"]["BoxMark"] | components["schemas"]["Ellipse"] | components["schemas"]["Pen"] | components["schemas"]["Highlighter"] | components["schemas"]["Text"] | components["schemas"]["Dim"] | components["schemas"]["Badge"] | components["schemas"]["Sticker"])[];
+            /**
+             * Labels
+             * @default {}
+             */
+            labels: {
+                [key: string]: string;
+            };
+            /**
+             * Styles
+             * @default {}
+             */
+            styles: {
+                [key: string]: components["schemas"]["Style"];
+            };
+        };
+        /**
+         * PictureOut
+         * @description A stored picture; its size is that of its pixels.
+         */
+        PictureOut: {
             /** Name */
             name: string;
         };
@@ -3297,6 +4366,106 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    draw_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnOut"][];
+                };
+            };
+        };
+    };
+    usual_looks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: {
+                            [key: string]: unknown;
+                        };
+                    };
+                };
+            };
+        };
+    };
+    list_signs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
+                };
+            };
+        };
+    };
+    keep_sticker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Picture
+                     * Format: binary
+                     */
+                    picture: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
+                };
             };
         };
     };

@@ -3,14 +3,52 @@ import type { components } from "./generated";
 /** Names for the generated schemas; nothing is declared here by hand. */
 type Schemas = components["schemas"];
 
+/** A value of which only some fields are always given; the others follow the usual look, or a style. */
+type Given<T, Needed extends keyof T> = Pick<T, Needed> & Partial<T>;
+type Ends = "kind" | "id" | "from_x_px" | "from_y_px" | "to_x_px" | "to_y_px";
+type Boxed = "kind" | "id" | keyof Omit<Schemas["FrameSchema"], "folds">;
+type Spotted = "kind" | "id" | "x_px" | "y_px";
+
 export type Area = Omit<Schemas["FrameSchema"], "folds">;
 export type Block = Schemas["BlockOut"];
 export type Capture = Schemas["CaptureOut"];
 export type DeletedCapture = Schemas["DeletedCaptureOut"];
-export type CaptureDetail = Schemas["CaptureDetailOut"];
+export type CaptureDetail = Omit<Schemas["CaptureDetailOut"], "cuts"> & { cuts: Cut[] };
 export type Choice = Schemas["ChoiceSchema"];
-export type Cut = Schemas["CutOut"];
-export type CutDocument = Schemas["CutDocument"];
+export type Cut = Omit<Schemas["CutOut"], "document"> & { document: CutDocument };
+export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "dressing"> & {
+  hidden: HiddenArea[];
+  marks: Mark[];
+  dressing?: Dressing | null;
+};
+/** A cut as the server's schema has it, which counts every field with a usual value as given. */
+export type CutDocumentOnWire = Schemas["CutDocument"];
+export type HiddenArea = Given<Schemas["HiddenArea"], "id" | "how" | keyof Area>;
+export type Arrow = Given<Schemas["Arrow"], Ends>;
+export type Line = Given<Schemas["Line"], Ends>;
+export type BoxMark = Given<Schemas["BoxMark"], Boxed>;
+export type Ellipse = Given<Schemas["Ellipse"], Boxed>;
+export type Dim = Given<Schemas["Dim"], Boxed>;
+export type Sticker = Given<Schemas["Sticker"], Boxed>;
+export type Pen = Given<Schemas["Pen"], "kind" | "id" | "points">;
+export type Highlighter = Given<Schemas["Highlighter"], "kind" | "id" | "points">;
+export type TextMark = Given<Schemas["Text"], Spotted | "text">;
+export type Badge = Given<Schemas["Badge"], Spotted>;
+export type Mark = Arrow | Line | BoxMark | Ellipse | Dim | Sticker | Pen | Highlighter | TextMark | Badge;
+export type MarkKind = Mark["kind"];
+export type DrawnMark = Schemas["DrawnOut"];
+export type DrawnPart = Schemas["PartOut"];
+export type Extent = Schemas["ExtentOut"];
+export type Caption = Given<Schemas["Caption"], "text">;
+export type Stamp = Partial<Schemas["Stamp"]>;
+export type Dressing = Partial<Omit<Schemas["Dressing"], "caption" | "border" | "shadow" | "torn" | "room" | "stamp">> & {
+  caption?: Caption | null;
+  border?: Partial<Schemas["Border"]> | null;
+  shadow?: Partial<Schemas["Shadow"]> | null;
+  torn?: Partial<Schemas["TornEdge"]> | null;
+  room?: Partial<Schemas["AroundRoom"]> | null;
+  stamp?: Stamp | null;
+};
 export type FileTold = Schemas["FileTold"];
 export type Fold = Schemas["FoldSchema"];
 export type Frame = Schemas["FrameSchema"];

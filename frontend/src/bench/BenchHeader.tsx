@@ -1,3 +1,4 @@
+import { StagePick } from "./StagePick";
 import { FileDown, Plus, Trash2 } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
@@ -18,6 +19,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
       </h1>
       <span className="figure shrink-0 text-sm">{formatSize(capture.width_px, capture.height_px)}</span>
       <Report />
+      <StagePick />
       <div className="ml-auto flex flex-wrap items-center justify-end gap-1" role="group" aria-label="Cuts">
         <SaveWords state={saveState} />
         {capture.cuts.map((row) => (

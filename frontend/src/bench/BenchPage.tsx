@@ -1,3 +1,9 @@
+import { useStore } from "zustand";
+
+import { drawMarks } from "../api/marks";
+import { DressedView } from "./dressing/DressedView";
+import { MarkDrawer } from "./marks/markDrawer";
+import { MarkStrip } from "./marks/MarkStrip";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
@@ -77,16 +83,19 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
   const [opened, open] = useState<number | null>(null);
   const inHand = outputs.find((row) => row.id === opened) ?? outputs[0];
   const breaks = useBreakMoves(inHand, cut, store);
+  const stage = useStore(store, (state) => state.stage);
+  const [drawer] = useState(() => new MarkDrawer((asked) => drawMarks(capture, asked)));
   return (
-    <BenchContext value={{ capture, cut, store, saver, saveState, outputs, inHand, open, breaks }}>
+    <BenchContext value={{ capture, cut, store, saver, saveState, outputs, inHand, open, drawer, breaks }}>
       <main className="flex h-full min-w-[960px] flex-col">
         <BenchHeader onNewCut={newCut} />
         <div className="flex min-h-0 flex-1">
           <Spine scroller={scroller} zoom={zoom} />
           <div className="flex min-w-0 flex-1 flex-col">
             <Toolbar mode={mode} onMode={setMode} />
+            {stage === "point" && <MarkStrip />}
             <MapDamaged />
-            <PageView scroller={scroller} onScroller={setScroller} viewWidth={viewWidth} zoom={zoom} />
+            {stage === "dress" ? <DressedView /> : <PageView scroller={scroller} onScroller={setScroller} viewWidth={viewWidth} zoom={zoom} />}
           </div>
           <Ledger />
         </div>

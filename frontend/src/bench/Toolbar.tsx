@@ -1,9 +1,11 @@
-import { FoldVertical, Maximize, Redo2, Undo2 } from "lucide-react";
+import { DressTools } from "./dressing/DressTools";
+import { HideTools } from "./marks/HideTools";
+import { PointTools } from "./marks/PointTools";
+import { PartTools } from "./PartTools";
+import { Redo2, Undo2 } from "lucide-react";
 
 import { titled } from "../app/actions/registry";
 import { useBench, useCut } from "./benchContext";
-import { frameAll, isWhole } from "./cut/frameSteps";
-import { FrameFields } from "./FrameFields";
 import type { ZoomMode } from "./page/geometry/zoom";
 
 const ZOOMS: { mode: ZoomMode; label: string; hint: string }[] = [
@@ -17,13 +19,12 @@ interface Props {
   onMode: (mode: ZoomMode) => void;
 }
 
-/** One row above the page: how to look, the frame in numbers, undo. */
+/** One row above the page: how to look, the tools of the stage at hand, undo. */
 export function Toolbar({ mode, onMode }: Props) {
-  const { store, capture } = useBench();
+  const { store } = useBench();
   const undone = useCut((state) => state.past.at(-1)?.words);
   const redone = useCut((state) => state.future.at(-1)?.words);
-  const whole = useCut((state) => isWhole(state.document.frame, capture));
-  const folding = useCut((state) => state.tool.kind === "fold");
+  const stage = useCut((state) => state.stage);
   return (
     <div className="@container shrink-0 border-b border-base-300">
       <div className="flex h-11 items-center gap-2 px-3 @min-[46rem]:gap-3">
@@ -41,13 +42,10 @@ export function Toolbar({ mode, onMode }: Props) {
           </button>
         ))}
       </div>
-      <FrameFields />
-      <button type="button" className="btn btn-xs" title={titled("wholePage")} disabled={whole} onClick={() => frameAll(store)}>
-        <Maximize size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Whole page</span>
-      </button>
-      <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title={titled("fold", "Fold a band away: drag over the rows that are not wanted")} onClick={() => store.setTool({ kind: folding ? "frame" : "fold" })}>
-        <FoldVertical size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Fold</span>
-      </button>
+      {stage === "part" && <PartTools />}
+      {stage === "point" && <PointTools />}
+      {stage === "hide" && <HideTools />}
+      {stage === "dress" && <DressTools />}
       <div className="ml-auto flex gap-1">
         <button type="button" className="btn btn-square btn-ghost btn-sm" aria-label="Undo" title={undone ? titled("undo", `Undo: ${undone}`) : "Nothing to undo"} disabled={!undone} onClick={store.undo}>
           <Undo2 size={18} aria-hidden />

@@ -4,6 +4,7 @@ import { useStore } from "zustand";
 import type { CaptureDetail, Cut, Output } from "../api/types";
 import type { CutSaver, SaveState } from "./cut/cutSaver";
 import type { CutState, CutStore } from "./cut/cutStore";
+import type { MarkDrawer } from "./marks/markDrawer";
 import type { BreakMoves } from "./page/pointer/gestures";
 
 export interface BenchState {
@@ -17,6 +18,8 @@ export interface BenchState {
   /** The row of the ledger that is open: its leaves and weights are drawn along the page. */
   inHand: Output | undefined;
   open: (outputId: number) => void;
+  /** What the cut's marks look like. */
+  drawer: MarkDrawer;
   /** Where its file is divided. */
   breaks: BreakMoves;
 }

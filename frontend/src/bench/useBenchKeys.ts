@@ -1,3 +1,6 @@
+import { free, nudgeMarks } from "./marks/markSteps";
+import { useMarkKeys } from "./marks/useMarkKeys";
+import { STAGES } from "./StagePick";
 import { useAction } from "../app/actions/useAction";
 import type { CutStore } from "./cut/cutStore";
 import { frameAll, isWhole, nudge, stretch } from "./cut/frameSteps";
@@ -26,7 +29,12 @@ export function useBenchKeys(store: CutStore, { onMode, onNewCut }: Actions): vo
   };
   const move = byArrows((dx, dy) => nudge(store, dx, dy));
   useAction("nudge", (event) => {
-    const { document, page } = store.getState();
+    const { document, page, stage } = store.getState();
+    if (stage === "point") {
+      if (free(store).length > 0) byArrows((dx, dy) => nudgeMarks(store, dx, dy))(event);
+      return;
+    }
+    if (stage !== "part") return;
     // A frame around everything cannot move: the arrows scroll then, as they do anywhere.
     if (!isWhole(document.frame, page)) move(event);
   });
@@ -34,13 +42,30 @@ export function useBenchKeys(store: CutStore, { onMode, onNewCut }: Actions): vo
     "stretch",
     byArrows((dx, dy) => stretch(store, { x: dx === 0 ? 0 : 1, y: dy === 0 ? 0 : 1 }, dx, dy)),
   );
+  useMarkKeys(store);
   useAction("undo", store.undo, { preventDefault: true });
   useAction("redo", store.redo, { preventDefault: true });
   useAction("wholePage", () => frameAll(store));
   useAction("fold", (event) => {
-    if (!event.repeat) store.setTool({ kind: store.getState().tool.kind === "fold" ? "frame" : "fold" });
+    if (event.repeat) return;
+    const folding = store.getState().tool.kind === "fold";
+    if (store.getState().stage !== "part") store.setStage("part");
+    store.setTool({ kind: folding ? "frame" : "fold" });
   });
-  useAction("layAside", () => store.setTool({ kind: "frame" }));
+  useAction("layAside", () => {
+    const { stage, tool } = store.getState();
+    if (stage === "part") store.setTool({ kind: "frame" });
+    // First what is drawn with, then what is in hand.
+    else if (tool.kind === "mark") store.setTool({ kind: "select" });
+    else store.select([]);
+  });
+  const walkStages = (by: -1 | 1) => () => {
+    const at = STAGES.findIndex((row) => row.stage === store.getState().stage);
+    const next = STAGES[at + by];
+    if (next) store.setStage(next.stage);
+  };
+  useAction("stageBefore", walkStages(-1));
+  useAction("stageNext", walkStages(1));
   useAction("newCut", (event) => {
     if (!event.repeat) onNewCut();
   });

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, model_serializer
 
 FURTHEST_PX = 1_000_000
 
@@ -38,3 +38,11 @@ class StrictModel(BaseModel):
     """A frozen value. A field that is not known is refused."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
+
+    @model_serializer(mode="wrap")
+    def _as_given(self, serialise):  # type: ignore[no-untyped-def]
+        """What was given and nothing else: what was not follows the usual value, or a style.
+
+        Without types, or the schema would be that of any object.
+        """
+        return {name: value for name, value in serialise(self).items() if name in self.model_fields_set}

@@ -17,6 +17,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from tallpage.core.errors import (
     AddressError,
     ChangedElsewhere,
+    CutError,
     FitError,
     FrameError,
     ListError,
@@ -38,6 +39,7 @@ _STATUS: dict[type[TallPageError], HTTPStatus] = {
     PageError: HTTPStatus.UNPROCESSABLE_ENTITY,
     PictureError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FrameError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    CutError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FitError: HTTPStatus.UNPROCESSABLE_ENTITY,
     ListError: HTTPStatus.UNPROCESSABLE_ENTITY,
     ScreenError: HTTPStatus.UNPROCESSABLE_ENTITY,

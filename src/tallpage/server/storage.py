@@ -2,6 +2,7 @@
 
 captures/<key>/   strips and manifest, never altered
 outputs/<key>.<extension>   files made from cuts
+stickers/<key>.png   small pictures that marks show
 views/<key>/      thumbnails and the like; may be deleted at any time
 incoming/         work under way
 reserve           room for deleting when the disk is full
@@ -42,6 +43,11 @@ def views_folder(key: str) -> Path:
 def output_file(key: str, extension: str) -> Path:
     """A made file."""
     return _home() / "outputs" / f"{key}.{extension}"
+
+
+def sticker_file(key: str) -> Path:
+    """A small picture that marks show."""
+    return _home() / "stickers" / f"{key}.png"
 
 
 def incoming_folder() -> Path:

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tallpage.core.cut import Cut
-from tallpage.core.cut._hidden import HiddenArea
+from tallpage.core.cut.models import HiddenArea
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
 from tallpage.core.render import CaptureSource

@@ -48,7 +48,10 @@ export const ACTIONS = {
   double: { scope: "bench", group: "Bench: looking", words: "two to one", keys: ["2"] },
   fitWidth: { scope: "bench", group: "Bench: looking", words: "fit the width", keys: ["0"] },
 
-  nudge: { scope: "bench", group: "Bench: cutting", words: "move the frame by 1 px (Shift: 10 px)", keys: withShift(ARROWS), shown: "Arrows" },
+  stageBefore: { scope: "bench", group: "Bench: the order of work", words: "the stage before: part, point, hide, dress", keys: ["comma"], shown: "," },
+  stageNext: { scope: "bench", group: "Bench: the order of work", words: "the next stage", keys: ["period"], shown: "." },
+
+  nudge: { scope: "bench", group: "Bench: cutting", words: "move the frame, or the marks in hand, by 1 px (Shift: 10 px)", keys: withShift(ARROWS), shown: "Arrows" },
   stretch: {
     scope: "bench",
     group: "Bench: cutting",
@@ -62,6 +65,22 @@ export const ACTIONS = {
   newCut: { scope: "bench", group: "Bench: cutting", words: "start another cut", keys: ["n"] },
   undo: { scope: "bench", group: "Bench: cutting", words: "undo", keys: ["mod+z"] },
   redo: { scope: "bench", group: "Bench: cutting", words: "redo", keys: ["mod+shift+z", "mod+y"], shown: "Ctrl + Shift + Z" },
+
+  drawArrow: { scope: "bench", group: "Bench: pointing", words: "draw an arrow", keys: ["r"] },
+  drawText: { scope: "bench", group: "Bench: pointing", words: "put a text; dragged, with a pointer", keys: ["t"] },
+  putNumber: { scope: "bench", group: "Bench: pointing", words: "put the next number", keys: ["u"] },
+  drawBox: { scope: "bench", group: "Bench: pointing", words: "draw a box", keys: ["b"] },
+  drawEllipse: { scope: "bench", group: "Bench: pointing", words: "draw an ellipse", keys: ["e"] },
+  drawLine: { scope: "bench", group: "Bench: pointing", words: "draw a line", keys: ["l"] },
+  drawHighlighter: { scope: "bench", group: "Bench: pointing", words: "highlight", keys: ["h"] },
+  drawPen: { scope: "bench", group: "Bench: pointing", words: "draw by hand", keys: ["i"] },
+  putSticker: { scope: "bench", group: "Bench: pointing", words: "put a sticker", keys: ["k"] },
+  dimRest: { scope: "bench", group: "Bench: pointing", words: "draw around what is to be seen: the rest is dimmed", keys: ["m"] },
+  allMarks: { scope: "bench", group: "Bench: pointing", words: "take all marks", keys: ["mod+a"] },
+  copyMarks: { scope: "bench", group: "Bench: pointing", words: "copy the marks in hand", keys: ["mod+c"] },
+  pasteMarks: { scope: "bench", group: "Bench: pointing", words: "paste marks, into this cut or another", keys: ["mod+v"] },
+  duplicate: { scope: "bench", group: "Bench: pointing", words: "duplicate the marks in hand", keys: ["mod+d"] },
+  removeMark: { scope: "bench", group: "Bench: pointing", words: "remove what is in hand", keys: ["delete", "backspace"], shown: "Del" },
 
   compare: { scope: "bench", group: "Bench: files", words: "compare the open row’s file with the original", keys: ["c"] },
   saveFile: { scope: "bench", group: "Bench: files", words: "save the open row’s file", keys: ["d"] },

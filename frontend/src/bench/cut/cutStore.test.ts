@@ -10,7 +10,7 @@ const WHOLE = withFolds(wholeFrame(PAGE), []);
 
 function storeAt() {
   let now_ms = 0;
-  const store = createCutStore(PAGE, { version: 1, frame: WHOLE }, undefined, () => now_ms);
+  const store = createCutStore(PAGE, { version: 1, hidden: [], marks: [], styles: {}, frame: WHOLE }, undefined, () => now_ms);
   const frame = () => store.getState().document.frame;
   return { store, frame, later: (ms: number) => (now_ms += ms) };
 }

@@ -1,8 +1,9 @@
 import { applyPatches, type Draft, enablePatches, type Patch, produce, produceWithPatches } from "immer";
 import { createStore, type StoreApi } from "zustand/vanilla";
 
-import type { CutDocument } from "../../api/types";
+import type { CutDocument, HiddenArea, MarkKind } from "../../api/types";
 import type { PageSize } from "../page/geometry/boxes";
+import { canonical } from "./canonical";
 
 enablePatches();
 
@@ -11,8 +12,24 @@ const MOST_STEPS = 200;
 /** Presses of a key that follow each other so closely are undone as one. */
 const SAME_GESTURE_MS = 700;
 
+/** The order of work: which part, what is pointed at, what is hidden, what is put around it. */
+export type Stage = "part" | "point" | "hide" | "dress";
+
 /** What the next drag on the page does. */
-export type Tool = { kind: "frame" } | { kind: "fold" };
+export type Tool =
+  | { kind: "frame" }
+  | { kind: "fold" }
+  | { kind: "select" }
+  | { kind: "mark"; mark: MarkKind }
+  | { kind: "hide"; how: HiddenArea["how"] };
+
+/** What each stage begins with. */
+const FIRST_TOOL: Record<Stage, Tool> = {
+  part: { kind: "frame" },
+  point: { kind: "select" },
+  hide: { kind: "hide", how: "solid" },
+  dress: { kind: "select" },
+};
 
 /** One step of the history: what was done, in words, and how to do it again and take it back. */
 export interface Step {
@@ -33,7 +50,12 @@ export interface CutState extends CutHistory {
   document: CutDocument;
   /** The cut while a gesture lasts; not yet part of the history. */
   preview: CutDocument | null;
+  stage: Stage;
   tool: Tool;
+  /** Ids of the marks and hidden areas in hand. */
+  selected: readonly string[];
+  /** Id of the text that is being typed. */
+  editing: string | null;
 }
 
 export type Change = (document: Draft<CutDocument>) => void;
@@ -47,6 +69,10 @@ export interface CutStore extends StoreApi<CutState> {
   undo: () => void;
   redo: () => void;
   setTool: (tool: Tool) => void;
+  setStage: (stage: Stage) => void;
+  select: (ids: readonly string[]) => void;
+  /** Type a text; null ends it. */
+  edit: (id: string | null) => void;
 }
 
 const NOTHING_DONE: CutHistory = { past: [], future: [] };
@@ -59,7 +85,7 @@ export function createCutStore(
   clock: () => number = () => Date.now(),
 ): CutStore {
   let last = { gesture: "", at_ms: -Infinity };
-  const store = createStore<CutState>()(() => ({ page, document, preview: null, tool: { kind: "frame" }, ...history }));
+  const store = createStore<CutState>()(() => ({ page, document, preview: null, stage: "part", tool: FIRST_TOOL.part, selected: [], editing: null, ...history }));
   const { getState, setState } = store;
   const forgetGesture = () => (last = { gesture: "", at_ms: -Infinity });
   /** Take the last step of one list to the other, and the cut along with it. */
@@ -98,18 +124,25 @@ export function createCutStore(
     undo: walk("past", "future", "back"),
     redo: walk("future", "past", "forward"),
     setTool: (tool: Tool) => setState({ tool }),
+    setStage: (stage: Stage) => setState({ stage, tool: FIRST_TOOL[stage], selected: [], editing: null }),
+    select: (selected: readonly string[]) => setState({ selected }),
+    edit: (editing: string | null) => setState({ editing }),
   });
 }
 
-/** Whether two documents say the same; their parts stand in one order. */
+/** Whether two documents say the same. */
 export function sameDocument(first: CutDocument, second: CutDocument): boolean {
-  return first === second || JSON.stringify(inOrder(first)) === JSON.stringify(inOrder(second));
+  return first === second || canonical(complete(first)) === canonical(complete(second));
 }
 
-function inOrder({ frame }: CutDocument) {
-  const { x_px, y_px, width_px, height_px, folds } = frame;
-  return [x_px, y_px, width_px, height_px, ...folds.map((fold) => [fold.top_px, fold.height_px])];
+/** A document with all of its parts; older ones do not name those that came later. */
+export function complete(document: CutDocument): CutDocument {
+  const { dressing, ...rest } = document;
+  const around = dressing && Object.keys(dressing).length > 0 ? { dressing } : {};
+  return { ...EMPTY, ...rest, ...around };
 }
+
+const EMPTY = { hidden: [], marks: [], styles: {} } satisfies Partial<CutDocument>;
 
 /** The cut to show: the one in the middle of a gesture, else the one that stands. */
 export function shownCut(state: CutState): CutDocument {

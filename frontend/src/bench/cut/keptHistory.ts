@@ -1,7 +1,7 @@
 import { createStore, del, entries, get, set } from "idb-keyval";
 
 import type { Cut, CutDocument } from "../../api/types";
-import { type CutHistory, sameDocument } from "./cutStore";
+import { complete, type CutHistory, sameDocument } from "./cutStore";
 
 /** What the server is known to have. */
 export type Saved = Pick<Cut, "version" | "document">;
@@ -36,7 +36,7 @@ export function openingOf(cut: Cut, kept: Kept | undefined): Opening {
   const { past, future } = kept;
   if (sameDocument(kept.document, cut.document)) return { ...now, past, future };
   if (sameDocument(kept.document, kept.saved.document)) return now; // changed elsewhere; nothing of ours is missing
-  return { saved: kept.saved, document: kept.document, past, future };
+  return { saved: kept.saved, document: complete(kept.document), past, future };
 }
 
 const nothingAfter = (ms: number) => new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), ms));

@@ -1,4 +1,6 @@
+import { complete } from "./cutStore";
 import type { CutDocument, Fold } from "../../api/types";
+import { canonical } from "./canonical";
 import { bottomOf, sameFolds, withFolds } from "../page/geometry/folds";
 import { sameArea } from "../page/geometry/boxes";
 
@@ -14,8 +16,33 @@ export function merged(base: CutDocument, mine: CutDocument, theirs: CutDocument
   if (!box || !folds) return null;
   const frame = withFolds(box, folds);
   if (frame.folds.length === 0 && folds.length > 0) return null;
-  return { ...theirs, frame };
+  const marks = mergedRows(base.marks, mine.marks, theirs.marks);
+  const hidden = mergedRows(base.hidden, mine.hidden, theirs.hidden);
+  const around = mergedOf(lookOf(base), lookOf(mine), lookOf(theirs), sameValue);
+  if (!marks || !hidden || !around) return null;
+  return complete({ ...theirs, frame, marks, hidden, ...around });
 }
+
+/** What is one thing each: what is put around the picture, and the named styles. */
+const lookOf = ({ dressing = null, styles }: CutDocument) => ({ dressing, styles });
+
+/** Rows with ids, each one thing: in the order of the other window, with what only this one added at the end. */
+function mergedRows<T extends { id: string }>(base: T[], mine: T[], theirs: T[]): T[] | null {
+  const whole = mergedOf(base, mine, theirs, sameValue);
+  if (whole) return whole;
+  const byId = (rows: T[]) => new Map(rows.map((row) => [row.id, row]));
+  const [was, here, there] = [byId(base), byId(mine), byId(theirs)];
+  const found: T[] = [];
+  for (const id of new Set([...there.keys(), ...here.keys()])) {
+    const [before, own, other] = [was.get(id), here.get(id), there.get(id)];
+    const kept = sameValue(own, before) ? other : own;
+    if (!sameValue(own, before) && !sameValue(other, before) && !sameValue(own, other)) return null;
+    if (kept) found.push(kept);
+  }
+  return found;
+}
+
+const sameValue = (first: unknown, second: unknown) => canonical(first ?? null) === canonical(second ?? null);
 
 function mergedOf<T>(base: T, mine: T, theirs: T, same: (first: T, second: T) => boolean): T | null {
   if (same(mine, base) || same(mine, theirs)) return theirs;

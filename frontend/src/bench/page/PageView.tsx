@@ -2,6 +2,8 @@ import { useState } from "react";
 
 import { stripUrl } from "../../api/pictures";
 import type { Strip } from "../../api/types";
+import { HiddenLayer } from "../marks/HiddenLayer";
+import { MarkLayer } from "../marks/MarkLayer";
 import { BreakLines } from "./BreakLines";
 import { FoldLayer } from "./FoldLayer";
 import { FrameLayer } from "./FrameLayer";
@@ -67,6 +69,8 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
           })}
           {page && (
             <PointerLayer page={page} scroller={scroller} zoom={zoom}>
+              <HiddenLayer zoom={zoom} />
+              <MarkLayer scroller={scroller} zoom={zoom} />
               <FrameLayer zoom={zoom} />
               <FoldLayer zoom={zoom} />
               <OtherFrame zoom={zoom} />

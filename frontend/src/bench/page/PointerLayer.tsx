@@ -1,15 +1,14 @@
-import { type ReactNode, useState } from "react";
+import { type MouseEvent, type ReactNode, useState } from "react";
 
 import { usePageMap } from "../../api/captures";
-import type { Block } from "../../api/types";
+import type { Area, Block } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
-import type { Tool } from "../cut/cutStore";
-import { isWhole } from "../cut/frameSteps";
+import { shownCut, type Tool } from "../cut/cutStore";
 import { BlockLight } from "./BlockLight";
 import { blockAt } from "./geometry/blocks";
 import { pageTransform } from "./geometry/pageTransform";
-import { gestureAt } from "./pointer/gestures";
-import { type Hit, hitAt } from "./pointer/hitTest";
+import type { Hit } from "./pointer/hitTest";
+import { type Bench, gestureInStage, hitInStage } from "./pointer/stages";
 import { usePointer } from "./pointer/usePointer";
 
 interface Props {
@@ -23,13 +22,27 @@ interface Props {
 const CORNER_CURSORS = { "-1,-1": "nwse-resize", "1,1": "nwse-resize", "1,-1": "nesw-resize", "-1,1": "nesw-resize" };
 
 function cursorFor(hit: Hit, tool: Tool): string {
-  if (hit.kind === "break" || hit.kind === "fold-edge") return "ns-resize";
-  if (tool.kind === "fold") return "row-resize";
-  if (hit.kind === "frame") return "move";
-  if (hit.kind === "page") return "crosshair";
-  const { x, y } = hit.handle;
-  if (x === 0) return "ns-resize";
-  return y === 0 ? "ew-resize" : CORNER_CURSORS[`${x},${y}`];
+  switch (hit.kind) {
+    case "break":
+    case "fold-edge":
+      return "ns-resize";
+    case "mark":
+    case "hidden":
+      return "move";
+    case "mark-handle":
+      return "crosshair";
+    case "frame":
+      return tool.kind === "fold" ? "row-resize" : "move";
+    case "page":
+      if (tool.kind === "fold") return "row-resize";
+      return tool.kind === "select" ? "default" : "crosshair";
+    case "handle": {
+      if (tool.kind === "fold") return "row-resize";
+      const { x, y } = hit.handle;
+      if (x === 0) return "ns-resize";
+      return y === 0 ? "ew-resize" : CORNER_CURSORS[`${x},${y}`];
+    }
+  }
 }
 
 function hintFor(hit: Hit): string | undefined {
@@ -40,21 +53,22 @@ function hintFor(hit: Hit): string | undefined {
 
 /** Takes every press on the page and lights the block under the pointer; what lies over the page only paints. */
 export function PointerLayer({ page, scroller, zoom, children }: Props) {
-  const { store, capture, breaks } = useBench();
+  const { store, capture, breaks, drawer } = useBench();
   const { data: blocks = [] } = usePageMap(capture.id);
   const tool = useCut((state) => state.tool);
   const [lit, setLit] = useState<Block | null>(null);
   const [cursor, setCursor] = useState("crosshair");
   const [hint, setHint] = useState<string>();
+  const [lasso, setLasso] = useState<Area | null>(null);
+  const marks = () => {
+    const { marks: standing, styles } = shownCut(store.getState());
+    return drawer.show(standing, styles);
+  };
+  const bench: Bench = { store, page: capture, blocks, breaks, zoom, marks, onLasso: setLasso };
   const pointer = usePointer({
     transform: () => pageTransform(page.getBoundingClientRect(), zoom),
-    hit: (point, { shiftKey }) => {
-      const { document } = store.getState();
-      const hit = hitAt(point, { frame: document.frame, breaks: breaks.rows }, zoom);
-      // Over the whole page there is nothing to move: a drag draws. Shift draws inside a frame.
-      return hit.kind === "frame" && (shiftKey || isWhole(document.frame, capture)) ? { kind: "page" } : hit;
-    },
-    begin: (point, hit) => gestureAt(point, hit, tool, { store, page: capture, blocks, breaks }),
+    hit: (point, { shiftKey }) => hitInStage(point, shiftKey, bench),
+    begin: (point, hit, { shiftKey }) => gestureInStage(point, hit, shiftKey, bench),
     onHover: (under) => {
       const overPlain = under && (under.hit.kind === "frame" || under.hit.kind === "page") && tool.kind === "frame";
       setLit(overPlain ? blockAt(blocks, under.point, store.getState().document.frame) : null);
@@ -64,10 +78,22 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
     onPress: (hit) => focusFor(hit, page, scroller),
     scroller,
   });
+  const editText = (event: MouseEvent) => {
+    if (store.getState().stage !== "point") return;
+    const { toPage } = pageTransform(page.getBoundingClientRect(), zoom);
+    const hit = hitInStage(toPage({ x: event.clientX, y: event.clientY }), false, bench);
+    if (hit.kind === "mark" && store.getState().document.marks.some((mark) => mark.id === hit.id && mark.kind === "text")) store.edit(hit.id);
+  };
   return (
-    <div className="absolute inset-0 touch-none" style={{ cursor }} title={hint} data-pointer-layer {...pointer}>
+    <div className="absolute inset-0 touch-none" style={{ cursor }} title={hint} data-pointer-layer {...pointer} onDoubleClick={editText}>
       {lit && <BlockLight block={lit} zoom={zoom} />}
       {children}
+      {lasso && (
+        <div
+          className="pointer-events-none absolute border border-dashed border-accent bg-accent/10"
+          style={{ left: lasso.x_px * zoom, top: lasso.y_px * zoom, width: lasso.width_px * zoom, height: lasso.height_px * zoom }}
+        />
+      )}
     </div>
   );
 }

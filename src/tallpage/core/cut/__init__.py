@@ -2,7 +2,7 @@
 
 from tallpage.core.cut._document import VERSION, Cut
 from tallpage.core.cut._facts import page_facts
-from tallpage.core.cut._file import cut_file_schema, read_cut, write_cut
+from tallpage.core.cut._file import cut_file_schema, read_cut, require_parts_agree, write_cut
 from tallpage.core.cut._frame import MOST_FOLDS, Fold, Frame
 
 __all__ = [
@@ -14,5 +14,6 @@ __all__ = [
     "cut_file_schema",
     "page_facts",
     "read_cut",
+    "require_parts_agree",
     "write_cut",
 ]

@@ -47,7 +47,7 @@ class Cut:
         if data.keys() <= {"version", "frame"}:
             return cls(frame=frame)
         # The models of the other parts take a tenth of a second to load, which most commands do without.
-        from tallpage.core.cut._file_model import PartsFile
+        from tallpage.core.cut.models import PartsFile
 
         parts = PartsFile.model_validate({name: data[name] for name in data.keys() - {"version", "frame"}})
         return cls(
@@ -55,14 +55,12 @@ class Cut:
         )
 
     def as_json(self) -> dict[str, Any]:
-        """Plain types, always in the same order; of a part's fields, those that were given."""
+        """Plain types, always in the same order."""
         parts: dict[str, Any] = {
-            "hidden": [row.model_dump(mode="json", exclude_unset=True) for row in self.hidden],
-            "marks": [row.model_dump(mode="json", exclude_unset=True) for row in self.marks],
-            "dressing": self.dressing and self.dressing.model_dump(mode="json", exclude_unset=True),
-            "styles": {
-                name: row.model_dump(mode="json", exclude_unset=True) for name, row in self.styles.items()
-            },
+            "hidden": [row.model_dump(mode="json") for row in self.hidden],
+            "marks": [row.model_dump(mode="json") for row in self.marks],
+            "dressing": self.dressing and self.dressing.model_dump(mode="json"),
+            "styles": {name: row.model_dump(mode="json") for name, row in self.styles.items()},
         }
         said = {name: part for name, part in parts.items() if part}
         return {"version": VERSION, "frame": self.frame.as_json(), **said}
@@ -82,6 +80,12 @@ class Cut:
             dressing = dressing.model_copy(update={"caption": dressing.caption.filled(facts)})
         marks = tuple(styled(mark, self.styles) for mark in self.marks)
         return replace(self, marks=marks, dressing=dressing, styles={})
+
+    def picture_names(self) -> frozenset[str]:
+        """The pictures that stickers and stamps name."""
+        stickers = {getattr(mark, "picture", None) for mark in self.marks}
+        stamp = self.dressing.stamp.picture if self.dressing and self.dressing.stamp else None
+        return frozenset(name for name in (*stickers, stamp) if name)
 
     def require_on(self, page: Size) -> Self:
         """The cut itself.

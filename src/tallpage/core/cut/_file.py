@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 import json
-from collections.abc import Iterator
+from collections.abc import Container, Iterator
 from typing import TYPE_CHECKING, Any
 
 from tallpage.core.cut._document import VERSION, Cut
@@ -16,7 +16,7 @@ from tallpage.core.picture import small_png
 if TYPE_CHECKING:
     from pydantic import BaseModel
 
-    from tallpage.core.cut._file_model import CutFile
+    from tallpage.core.cut.models import CutFile, PartsFile
 
 MOST_BYTES = 16_000_000
 
@@ -49,8 +49,7 @@ def read_cut(data: bytes) -> Cut:
         read: CutFile = _model().model_validate_json(data)  # type: ignore[assignment]
     except ValidationError as error:
         raise CutError(_in_words(error.errors()[0])) from error
-    for problem in _unresolved(read):
-        raise CutError(problem)
+    require_parts_agree(read, read.pictures)
     return _cut_of(read)
 
 
@@ -68,7 +67,7 @@ def cut_file_schema() -> dict[str, Any]:
 
 
 def _model() -> type[BaseModel]:
-    from tallpage.core.cut._file_model import CutFile
+    from tallpage.core.cut.models import CutFile
 
     return CutFile
 
@@ -93,8 +92,18 @@ def _picture(name: str, data: bytes) -> bytes:
         raise CutError(f"pictures.{name}: {error.sentence}") from error
 
 
-def _unresolved(read: CutFile) -> Iterator[str]:
-    """What is wrong between the parts of a file."""
+def require_parts_agree(parts: PartsFile, pictures: Container[str]) -> None:
+    """Refuse parts that name what is not there.
+
+    Raises:
+        CutError: a name stands for no style, picture or field, or for two marks.
+    """
+    for problem in _unresolved(parts, pictures):
+        raise CutError(problem)
+
+
+def _unresolved(read: PartsFile, pictures: Container[str]) -> Iterator[str]:
+    """What is wrong between the parts of a cut."""
     seen: set[str] = set()
     for at, mark in enumerate(read.marks):
         if mark.id and mark.id in seen:
@@ -102,13 +111,13 @@ def _unresolved(read: CutFile) -> Iterator[str]:
         seen.add(mark.id)
         if mark.style is not None and mark.style not in read.styles:
             yield f"marks[{at}].style: there is no style “{mark.style}” in the cut."
-        if mark.kind == "sticker" and mark.picture is not None and mark.picture not in read.pictures:
+        if mark.kind == "sticker" and mark.picture is not None and mark.picture not in pictures:
             yield f"marks[{at}].picture: there is no picture “{mark.picture}” in the cut."
     caption = read.dressing and read.dressing.caption
     if caption and (problem := caption.problem()):
         yield f"dressing.caption.text: {problem}"
     stamp = read.dressing and read.dressing.stamp
-    if stamp and stamp.picture is not None and stamp.picture not in read.pictures:
+    if stamp and stamp.picture is not None and stamp.picture not in pictures:
         yield f"dressing.stamp.picture: there is no picture “{stamp.picture}” in the cut."
 
 

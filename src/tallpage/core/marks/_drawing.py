@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from tallpage.core.marks._drawn import DrawnMark, PlacedPicture
 from tallpage.core.marks._kinds import (
@@ -27,15 +27,21 @@ from tallpage.core.paths import Extent
 
 
 def draw_marks(
-    marks: Sequence[Mark], page: Extent, *, shown: Sequence[bool] | None = None
+    marks: Sequence[Mark],
+    page: Extent,
+    *,
+    shown: Sequence[bool] | None = None,
+    labels: Mapping[int, str] | None = None,
 ) -> list[DrawnMark]:
     """What each mark looks like, from the lowest to the highest.
 
     ``page`` is the plane on which the marks lie: what is dimmed reaches to its edges. All that is to be
     dimmed is drawn once, where the first of those marks stands. Marks that are not ``shown`` are left
-    out; badges among them count all the same.
+    out; badges among them count all the same. Who draws only some of a cut's marks gives the ``labels`` of
+    the badges by their positions.
     """
-    labels = {row.position: row.label for row in numbered_badges(marks)}
+    if labels is None:
+        labels = {row.position: row.label for row in numbered_badges(marks)}
     seen = [(position, mark) for position, mark in enumerate(marks) if shown is None or shown[position]]
     dims = [mark for _, mark in seen if isinstance(mark, Dim)]
     drawn = []

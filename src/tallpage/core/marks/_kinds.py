@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, field_validator, model_validator
+from pydantic import Field, WithJsonSchema, field_validator, model_validator
 
 from tallpage.core.fields import (
     Degrees,
@@ -28,7 +28,13 @@ MOST_MARKS = 2_000
 MOST_POINTS = 5_000
 MOST_CHARACTERS = 5_000
 
-Points = Annotated[tuple[tuple[Place, Place], ...], Field(min_length=1, max_length=MOST_POINTS)]
+_Pair = Annotated[
+    tuple[Place, Place],
+    # Said as a list of two: a tuple's schema is one that the interface's types do not follow.
+    WithJsonSchema({"type": "array", "items": {"type": "number"}, "minItems": 2, "maxItems": 2}),
+]
+Points = Annotated[tuple[_Pair, ...], Field(min_length=1, max_length=MOST_POINTS)]
+"""Each is [x, y]."""
 Dashes = Literal["none", "dashes", "dots"]
 Heads = Literal["end", "start", "both"]
 

@@ -9,7 +9,16 @@ from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
 from tallpage.core.render._rules import RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
-from tallpage.core.render._views import save_joined_png, save_png, squeezed, strip_view, thumbnail, whole_page
+from tallpage.core.render._views import (
+    dressed_view,
+    hidden_view,
+    save_joined_png,
+    save_png,
+    squeezed,
+    strip_view,
+    thumbnail,
+    whole_page,
+)
 
 __all__ = [
     "RENDERER_VERSION",
@@ -19,6 +28,8 @@ __all__ = [
     "RenderRules",
     "Rendering",
     "Source",
+    "dressed_view",
+    "hidden_view",
     "render_key",
     "save_joined_png",
     "save_png",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from tallpage.core.cut._hidden import HiddenArea
+from tallpage.core.cut.models import HiddenArea
 from tallpage.core.fields import rgb_of
 from tallpage.core.geometry import Box, Size
 from tallpage.core.page_map import Block
@@ -22,7 +22,7 @@ from tallpage.core.picture import (
 from tallpage.core.render._source import Source
 
 _LEAST_STRENGTH_PX, _GREATEST_STRENGTH_PX = 16, 64
-_EDGE_PX = 6
+_EDGE_PX = 12
 """Thickness of what a patch takes its colours from."""
 _BLUR_REACHES = 3
 """Standard deviations beyond which a blur takes nothing."""

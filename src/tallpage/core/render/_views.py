@@ -2,14 +2,28 @@
 
 from __future__ import annotations
 
+import math
 import tempfile
+from dataclasses import replace
 from pathlib import Path
+from typing import TYPE_CHECKING
 
+from tallpage.core.cut import Cut, Fold, Frame
 from tallpage.core.files import storage_errors
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import Access, Raster, StripManifest, encode_webp, open_file, write_png
 from tallpage.core.render._drawing import Rendering
-from tallpage.core.render._source import CaptureSource
+from tallpage.core.render._rules import RenderRules
+from tallpage.core.render._source import CaptureSource, Source
+from tallpage.core.sizing import Sizing
+
+if TYPE_CHECKING:
+    from tallpage.core.cut.models import HiddenArea
+
+_DRESSED_VIEW_PX = 2_400
+"""Rows of a file that are shown of it while it is dressed."""
+_HIDDEN_VIEW_PX = 4_000
+"""Greatest side of a hidden area that is only looked at."""
 
 
 def whole_page(folder: Path, manifest: StripManifest, *, access: Access = "sequential") -> Raster:
@@ -39,6 +53,35 @@ def strip_view(folder: Path, manifest: StripManifest, number: int, *, shrink: in
     raster = open_file(folder / strip.file, access="sequential")
     size = Size(width_px=max(1, manifest.width_px // shrink), height_px=max(1, -(-strip.height_px // shrink)))
     return encode_webp(raster.resized(size), quality=90)
+
+
+def hidden_view(source: Source, area: HiddenArea) -> bytes | None:
+    """WebP of a hidden area as files show it, for looking at it; None where it does not lie on the page."""
+    from tallpage.core.render._hiding import HidingSource
+
+    box = area.box.overlap(Box.whole(source.size))
+    if box is None:
+        return None
+    shrink = math.ceil(max(1.0, box.height_px / _HIDDEN_VIEW_PX, box.width_px / _HIDDEN_VIEW_PX))
+    size = Size(width_px=max(1, box.width_px // shrink), height_px=max(1, box.height_px // shrink))
+    return encode_webp(HidingSource(source, (area,)).region(box).resized(size), quality=90)
+
+
+def dressed_view(source: Source, cut: Cut, *, width_px: int) -> bytes:
+    """WebP of a cut as a file of a width shows it. Of a tall one, the middle is folded away.
+
+    Raises:
+        FitError: what is around the picture leaves no room for it.
+    """
+    frame = cut.frame
+    shown_px = max(1, _DRESSED_VIEW_PX * frame.size.width_px // width_px)
+    if frame.size.height_px > shown_px:
+        half_px = shown_px // 2
+        upper, lower = frame.parts(0, half_px), frame.parts(frame.size.height_px - half_px, half_px)
+        fold = Fold(top_px=upper[-1].bottom_px, height_px=lower[0].y_px - upper[-1].bottom_px)
+        cut = replace(cut, frame=Frame.of(frame.box, [*frame.folds, fold]))
+    rendering = Rendering(source, cut, RenderRules(sizing=Sizing(width_px=width_px)))
+    return encode_webp(rendering.draw(rendering.whole()), quality=88)
 
 
 def save_joined_png(folder: Path, manifest: StripManifest, path: Path) -> int:

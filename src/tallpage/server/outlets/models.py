@@ -14,7 +14,7 @@ from tallpage.core.render import Rendering, RenderRules, render_key
 from tallpage.core.sizing import Anchor, Sizing, Way
 from tallpage.core.units import parse_colour
 from tallpage.server.jobs.models import Job
-from tallpage.server.shelf.models import Cut
+from tallpage.server.shelf.models import Cut, with_pictures
 from tallpage.server.storage import output_file
 
 RULES = (
@@ -192,18 +192,18 @@ class Output(Rules):
         Raises:
             FitError: rules that cannot be worked with.
         """
-        return Rendering(self.cut.capture.pixel_source(), self.cut.as_cut(), self.render_rules())
+        return Rendering(self.cut.capture.pixel_source(), self.cut.as_drawn(), self.render_rules())
 
     def shown(self) -> Rendering:
         """What the files show; before there are any, what they are to show."""
         if not self.drawn:
             return self.asked()
         cut, rules = core_cut.Cut.from_json(self.drawn["cut"]), RenderRules.from_json(self.drawn["rules"])
-        return Rendering(self.cut.capture.pixel_source(), cut, rules)
+        return Rendering(self.cut.capture.pixel_source(), with_pictures(cut), rules)
 
     def current_key(self) -> str:
         """Render key of what the files would show if they were made now."""
-        return render_key(self.cut.capture.storage_key, self.cut.as_cut(), self.render_rules())
+        return render_key(self.cut.capture.storage_key, self.cut.as_drawn(), self.render_rules())
 
     @property
     def paths(self) -> list[Path]:

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from typing import Literal
+from typing import Annotated, Literal
 
 from django.db import transaction
 from django.db.models import Sum
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import File, Router, Status, UploadedFile
+from ninja import Field, File, Query, Router, Status, UploadedFile
 
 from tallpage.core.cut import write_cut
+from tallpage.core.cut.models import HiddenArea
 from tallpage.core.errors import FrameError
 from tallpage.core.naming import cut_file_name
 from tallpage.core.page_map import PageMap
@@ -19,7 +20,7 @@ from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.shelf import purge, views
 from tallpage.server.shelf.cutting import change_cut, start_cut
 from tallpage.server.shelf.importing import order_picture
-from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.models import Capture, Cut, with_pictures
 from tallpage.server.shelf.schemas import (
     BlockOut,
     CaptureDetailOut,
@@ -27,6 +28,7 @@ from tallpage.server.shelf.schemas import (
     CutChangeIn,
     CutOut,
     DeletedOut,
+    HiddenAreaIn,
     LackingOut,
     RenameIn,
     ShelfOut,
@@ -209,6 +211,12 @@ def capture_spine(request: HttpRequest, capture_id: int) -> HttpResponse:
     return views.spine_view(_taken(capture_id))
 
 
+@router.get("/captures/{capture_id}/hidden", operation_id="hidden_area", include_in_schema=False)
+def hidden_area(request: HttpRequest, capture_id: int, area: Query[HiddenAreaIn]) -> HttpResponse:
+    """What the files show of an area that is hidden."""
+    return views.hidden_picture(_taken(capture_id), HiddenArea(**area.model_dump(exclude_none=True)))
+
+
 @router.get("/captures/{capture_id}/strips/{number}", operation_id="capture_strip", include_in_schema=False)
 def capture_strip(
     request: HttpRequest, capture_id: int, number: int, shrink: Literal["1", "2", "4"] = "1"
@@ -246,7 +254,18 @@ def cut_file(request: HttpRequest, cut_id: int) -> HttpResponse:
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
     name = cut_file_name(capture_name=cut.capture.name, cut_name=cut.name)
     headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
-    return HttpResponse(write_cut(cut.as_cut()), content_type="application/json", headers=headers)
+    return HttpResponse(
+        write_cut(with_pictures(cut.as_cut())), content_type="application/json", headers=headers
+    )
+
+
+@router.get("/cuts/{cut_id}/dressed", operation_id="dressed_cut", include_in_schema=False)
+def dressed_cut(
+    request: HttpRequest, cut_id: int, width_px: Annotated[int, Field(ge=1, le=4_000)] = 720
+) -> HttpResponse:
+    """A cut as a file of a width shows it, with what is around it; of a tall one, both of its ends."""
+    cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
+    return views.dressed_picture(cut, width_px)
 
 
 @router.delete("/cuts/{cut_id}", response={204: None}, operation_id="delete_cut")

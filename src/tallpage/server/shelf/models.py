@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -16,6 +17,7 @@ from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.core.picture import StripManifest
 from tallpage.core.render import CaptureSource
 from tallpage.server.jobs.models import Job
+from tallpage.server.shelf.pictures import pictures_named
 from tallpage.server.storage import capture_folder
 
 
@@ -130,6 +132,16 @@ class Capture(models.Model):
             warnings=tuple(self.warnings),
         )
 
+    def caption_facts(self) -> dict[str, str]:
+        """What a caption can say of the page."""
+        taken_at = timezone.localtime(self.taken_at or self.created_at)
+        return core_cut.page_facts(
+            title=self.title,
+            address=self.final_address or self.address,
+            name=self.name,
+            taken_on=taken_at.date(),
+        )
+
     def manifest(self) -> StripManifest:
         """The strips, as stored."""
         return StripManifest.load(self.folder)
@@ -174,3 +186,17 @@ class Cut(models.Model):
     def as_cut(self) -> core_cut.Cut:
         """The cut as the core knows it."""
         return core_cut.Cut.from_json(self.document)
+
+    def as_drawn(self) -> core_cut.Cut:
+        """The cut as it is drawn: in its styles, with its pictures, the caption filled.
+
+        Raises:
+            CutError: a mark names a style that is not known.
+        """
+        return with_pictures(self.as_cut().resolved(self.capture.caption_facts()))
+
+
+def with_pictures(cut: core_cut.Cut) -> core_cut.Cut:
+    """A cut with the small pictures that it names."""
+    names = cut.picture_names()
+    return replace(cut, pictures=pictures_named(names)) if names else cut

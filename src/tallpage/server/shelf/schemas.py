@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Any, Literal
 
 from ninja import Field, Schema
 from pydantic import ConfigDict
@@ -22,10 +22,13 @@ from tallpage.core.capture import (
     Timeouts,
     Why,
 )
-from tallpage.core.cut import Cut, Fold, Frame
+from tallpage.core.cut import Cut, Fold, Frame, require_parts_agree
+from tallpage.core.cut.models import How, PartsFile
+from tallpage.core.fields import FURTHEST_PX
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.jobs.schemas import JobOut
+from tallpage.server.shelf.pictures import stored_pictures
 
 _MOST_LISTED = 1_000
 """Far more than is taken; what is longer is refused before it is looked at."""
@@ -224,10 +227,19 @@ class FrameSchema(BoxSchema):
         return Frame.of(box, [Fold(**fold.dict()) for fold in self.folds])
 
 
-class CutDocument(Schema):
-    """What a cut shows, as in docs/cut-file.md. What is not known is refused, never dropped."""
+class HiddenAreaIn(Schema):
+    """A hidden area in the query of an address, where numbers are text."""
 
-    model_config = ConfigDict(extra="forbid")
+    how: How
+    x_px: int = Field(ge=0, le=FURTHEST_PX)
+    y_px: int = Field(ge=0, le=FURTHEST_PX)
+    width_px: int = Field(ge=1, le=FURTHEST_PX)
+    height_px: int = Field(ge=1, le=FURTHEST_PX)
+    strength_px: int | None = Field(default=None, ge=2, le=400)
+
+
+class CutDocument(PartsFile):
+    """What a cut shows, as in docs/cut-file.md. What is not known is refused, never dropped."""
 
     version: Literal[1] = 1
     frame: FrameSchema
@@ -236,9 +248,17 @@ class CutDocument(Schema):
         """The cut as the core knows it.
 
         Raises:
+            CutError: a part of it names what is not there.
             FrameError: nothing would be left between the folds.
         """
-        return Cut(frame=self.frame.as_frame())
+        require_parts_agree(self, stored_pictures())
+        return Cut(
+            hidden=self.hidden,
+            frame=self.frame.as_frame(),
+            marks=self.marks,
+            dressing=self.dressing,
+            styles=self.styles,
+        )
 
 
 class CutOut(Schema):
@@ -249,6 +269,13 @@ class CutOut(Schema):
     name: str
     document: CutDocument
     version: int
+
+    @staticmethod
+    def resolve_document(cut: Any) -> Any:
+        """The document with all of its lists, also the empty ones."""
+        if isinstance(cut.document, CutDocument):  # it is put into a larger answer
+            return cut.document
+        return {"hidden": [], "marks": [], "styles": {}, **cut.document}
 
 
 class CutChangeIn(Schema):

@@ -9,11 +9,12 @@ from typing import Literal
 
 from django.http import HttpResponse
 
+from tallpage.core.cut.models import HiddenArea
 from tallpage.core.errors import PictureUnreadable, StorageError
 from tallpage.core.files import storage_errors, write_whole
 from tallpage.core.picture import strips_so_far
-from tallpage.core.render import squeezed, strip_view, thumbnail
-from tallpage.server.shelf.models import Capture
+from tallpage.core.render import dressed_view, hidden_view, squeezed, strip_view, thumbnail
+from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.storage import incoming_named, view_file
 
 ThumbnailSize = Literal["usual", "small"]
@@ -66,6 +67,25 @@ def strip_picture(capture: Capture, number: int, shrink: int) -> HttpResponse:
         f"strip-{number:04d}-{shrink}.webp",
         lambda: strip_view(capture.folder, manifest, number, shrink=shrink),
     )
+
+
+def hidden_picture(capture: Capture, area: HiddenArea) -> HttpResponse:
+    """An area of a page as the files show it when it is hidden."""
+    data = hidden_view(capture.pixel_source(), area)
+    return _immutable(data, "image/webp") if data else HttpResponse(status=404)
+
+
+def dressed_picture(cut: Cut, width_px: int) -> HttpResponse:
+    """A cut as a file of a width shows it; it changes with every change of the cut.
+
+    Raises:
+        CutError: a mark names a style that is not known.
+        FitError: what is around the picture leaves no room for it.
+    """
+    data = dressed_view(cut.capture.pixel_source(), cut.as_drawn(), width_px=width_px)
+    response = HttpResponse(data, content_type="image/webp")
+    response["Cache-Control"] = "private, no-cache"
+    return response
 
 
 def so_far_view(capture: Capture) -> HttpResponse:

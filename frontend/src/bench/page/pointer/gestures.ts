@@ -31,6 +31,9 @@ export interface Hands {
   breaks: BreakMoves;
 }
 
+/** What a press begins that means nothing where it is. */
+export const NOTHING: Gesture = { move: () => undefined, drop: () => undefined, cancel: () => undefined };
+
 /** The gesture that begins with a press at a point, by what lies there and which tool is in hand. */
 export function gestureAt(from: Point, hit: Hit, tool: Tool, hands: Hands): Gesture {
   const { store, page } = hands;
@@ -46,6 +49,8 @@ export function gestureAt(from: Point, hit: Hit, tool: Tool, hands: Hands): Gest
       return framingBlocks(hands, frameGesture(store, "frame moved", (to) => movedFrame(start, ...by(to), page)));
     case "page":
       return framingBlocks(hands, frameGesture(store, "frame drawn", (to) => drawnFrame(from, to, page)));
+    default:
+      return NOTHING;
   }
 }
 

@@ -1,4 +1,5 @@
-import type { Frame } from "../../../api/types";
+import type { Area, Frame, HiddenArea } from "../../../api/types";
+import type { MarkHit } from "../../marks/hitMarks";
 import { bottomOf } from "../geometry/folds";
 import type { Handle, Point } from "../geometry/boxes";
 
@@ -8,7 +9,9 @@ export type Hit =
   | { kind: "fold-edge"; index: number; edge: "top" | "bottom" }
   | { kind: "handle"; handle: Handle }
   | { kind: "frame" }
-  | { kind: "page" };
+  | { kind: "page" }
+  | MarkHit
+  | { kind: "hidden"; id: string };
 
 export interface Targets {
   frame: Frame;
@@ -27,6 +30,12 @@ export function hitAt(point: Point, { frame, breaks }: Targets, zoom: number): H
   const index = nearestWithin(breaks, point.y_px, REACH.break / zoom);
   if (index !== null) return { kind: "break", index };
   return foldEdgeAt(point, frame, zoom) ?? handleAt(point, frame, zoom) ?? { kind: isInside(point, frame) ? "frame" : "page" };
+}
+
+/** The uppermost hidden area under a point. */
+export function hiddenAt(point: Point, areas: readonly HiddenArea[]): Hit | null {
+  const found = [...areas].reverse().find((area) => isInside(point, area));
+  return found ? { kind: "hidden", id: found.id } : null;
 }
 
 /** Index of the row nearest to another, when it is within reach. */
@@ -67,6 +76,6 @@ function sideAt(at: number, from: number, to: number, reach: number): -1 | 0 | 1
   return toStart < toEnd ? -1 : 1;
 }
 
-function isInside({ x_px, y_px }: Point, frame: Frame): boolean {
+function isInside({ x_px, y_px }: Point, frame: Area): boolean {
   return x_px >= frame.x_px && x_px < frame.x_px + frame.width_px && y_px >= frame.y_px && y_px < frame.y_px + frame.height_px;
 }

@@ -10,7 +10,7 @@ interface Surface {
   /** Where the page stands on the screen now. */
   transform: () => PageTransform | null;
   hit: (point: Point, event: PointerEvent) => Hit;
-  begin: (point: Point, hit: Hit) => Gesture;
+  begin: (point: Point, hit: Hit, event: PointerEvent) => Gesture;
   /** What lies under the pointer while nothing is dragged; null when that is nothing of the page. */
   onHover?: (under: Under | null) => void;
   /** A press has begun: what is to have the focus takes it. */
@@ -40,7 +40,7 @@ export function usePointer({ transform, hit, begin, onHover, onPress, scroller =
     const point = at({ x: event.clientX, y: event.clientY });
     if (!point || isOwn(event) || event.button !== 0 || dragging.isOn) return;
     const pressed = hit(point, event);
-    const gesture = begin(point, pressed);
+    const gesture = begin(point, pressed, event);
     let went = false;
     dragging.begin(event, {
       onMove: (place, from) => {

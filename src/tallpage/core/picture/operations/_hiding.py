@@ -10,6 +10,10 @@ from tallpage.core.geometry import Box, Size
 from tallpage.core.picture.operations._raster import Colour, Raster
 
 
+_SMOOTHED_PX = 81
+"""Along an edge: more than half of so many px is paper, also where the edge runs through a line of letters."""
+
+
 def plain(size: Size, colour: Colour, *, like: Raster) -> Raster:
     """One colour, opaque, with the channels of another raster."""
     value = [*colour, 255][: like.image.bands]
@@ -78,7 +82,7 @@ def edge_line(strip: Raster, *, flat: bool) -> Raster:
         if flat
         else middle.crop(image.width // 2, 0, 1, image.height)
     )
-    reach = 9
+    reach = min(_SMOOTHED_PX, line.width if flat else line.height)
     smoothed = line.embed(reach, reach, line.width + 2 * reach, line.height + 2 * reach, extend="copy")
     smoothed = smoothed.rank(reach, 1, reach // 2) if flat else smoothed.rank(1, reach, reach // 2)
     return Raster(smoothed.crop(reach, reach, line.width, line.height))

@@ -8,10 +8,12 @@ from pydantic import Base64Bytes, Field
 
 from tallpage.core.cut._document import VERSION
 from tallpage.core.cut._frame import MOST_FOLDS
-from tallpage.core.cut._hidden import MOST_HIDDEN, HiddenArea
+from tallpage.core.cut._hidden import MOST_HIDDEN, HiddenArea, How
 from tallpage.core.dressing import Dressing
 from tallpage.core.fields import Name, StrictModel, WholeLength, WholePlace
 from tallpage.core.marks import MOST_MARKS, Mark, Style
+
+__all__ = ["MOST_STYLES", "CutFile", "FoldFile", "FrameFile", "HiddenArea", "How", "PartsFile"]
 
 MOST_STYLES = 100
 MOST_PICTURES = 50

@@ -1,0 +1,42 @@
+import { useQuery } from "@tanstack/react-query";
+
+import type { UsualLooks } from "../bench/marks/looks";
+import { answered, api, sendForm } from "./client";
+import type { CutDocument, CutDocumentOnWire, DrawnMark, HiddenArea, Mark } from "./types";
+
+/** What marks look like on a page of a size, as they will in the files. */
+export function drawMarks(
+  size: { width_px: number; height_px: number },
+  asked: { marks: Mark[]; labels: Record<number, string>; styles: CutDocument["styles"] },
+): Promise<DrawnMark[]> {
+  const marks = asked.marks as CutDocumentOnWire["marks"];
+  return answered(api.POST("/api/marks/drawn", { body: { ...size, marks, labels: asked.labels, styles: asked.styles } }));
+}
+
+/** How each kind of mark looks where it does not say so itself. */
+export function useUsualLooks(): UsualLooks {
+  const looks = useQuery({ queryKey: ["usual-looks"], queryFn: () => answered(api.GET("/api/marks/usual")), staleTime: Infinity });
+  return (looks.data ?? NO_LOOKS);
+}
+
+const NO_LOOKS: UsualLooks = {};
+
+/** The signs that stickers can show, as path data in a square of 24 units. */
+export function useSigns(): Record<string, string> {
+  return useQuery({ queryKey: ["signs"], queryFn: () => answered(api.GET("/api/signs")), staleTime: Infinity }).data ?? NO_SIGNS;
+}
+
+const NO_SIGNS: Record<string, string> = {};
+
+export async function keepSticker(file: File): Promise<string> {
+  const body = new FormData();
+  body.append("picture", file);
+  return (await sendForm<{ name: string }>("/api/stickers", body)).name;
+}
+
+/** A hidden area as the files show it. */
+export function hiddenUrl(captureId: number, { how, x_px, y_px, width_px, height_px, strength_px }: HiddenArea): string {
+  const asked = new URLSearchParams({ how, x_px: `${x_px}`, y_px: `${y_px}`, width_px: `${width_px}`, height_px: `${height_px}` });
+  if (strength_px != null) asked.set("strength_px", `${strength_px}`);
+  return `/api/captures/${captureId}/hidden?${asked}`;
+}

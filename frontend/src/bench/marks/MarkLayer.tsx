@@ -1,0 +1,81 @@
+import type { Extent, Mark } from "../../api/types";
+import { useCut } from "../benchContext";
+import { useView } from "../page/useView";
+import { MARGIN } from "../page/geometry/zoom";
+import { handlesOf } from "./geometry";
+import type { ShownMark } from "./hitMarks";
+import { MarkPicture } from "./MarkPicture";
+import { TextEditor } from "./TextEditor";
+import { useShownMarks } from "./useShownMarks";
+
+interface Props {
+  scroller: HTMLDivElement | null;
+  zoom: number;
+}
+
+/** Marks near what is seen of the page are in the document; they are looked for again every so many CSS px. */
+const STEP = 400;
+
+/** The marks on the page, and around those in hand their handles. */
+export function MarkLayer({ scroller, zoom }: Props) {
+  const shown = useShownMarks();
+  const selected = useCut((state) => state.selected);
+  const pointing = useCut((state) => state.stage === "point");
+  const editing = useCut((state) => state.editing);
+  const step = useView(scroller, (view) => Math.floor(view.top / STEP), 0);
+  const height = useView(scroller, (view) => view.height, 0);
+  const [first_px, last_px] = [(step * STEP - MARGIN - height) / zoom, ((step + 1) * STEP - MARGIN + 2 * height) / zoom];
+  const near = shown.filter((row) => isNear(row, first_px, last_px));
+  const edited = shown.find((row) => row.mark.id === editing);
+  return (
+    <>
+      {near.map(({ mark, drawn, by }) => drawn && mark.id !== editing && <MarkPicture key={mark.id} id={mark.id} drawn={drawn} dx_px={by.x_px} dy_px={by.y_px} zoom={zoom} />)}
+      {pointing && near.map((row) => selected.includes(row.mark.id) && row.mark.id !== editing && <Held key={row.mark.id} shown={row} alone={selected.length === 1} zoom={zoom} />)}
+      {edited?.mark.kind === "text" && <TextEditor key={edited.mark.id} mark={edited.mark} zoom={zoom} />}
+    </>
+  );
+}
+
+function isNear({ drawn, by }: ShownMark, first_px: number, last_px: number): boolean {
+  const extent = drawn?.extent;
+  return !!extent && extent.bottom_px + by.y_px >= first_px && extent.top_px + by.y_px <= last_px;
+}
+
+/** The outline of a mark in hand, and where it can be taken. */
+function Held({ shown: { mark, drawn, by }, alone, zoom }: { shown: ShownMark; alone: boolean; zoom: number }) {
+  const extent = heldExtent(mark, drawn?.held ?? drawn?.extent ?? null, by);
+  if (!extent) return null;
+  const box = {
+    left: extent.left_px * zoom - 3,
+    top: extent.top_px * zoom - 3,
+    width: (extent.right_px - extent.left_px) * zoom + 6,
+    height: (extent.bottom_px - extent.top_px) * zoom + 6,
+  };
+  return (
+    <>
+      <div data-held={mark.id} className="pointer-events-none absolute border border-dashed border-accent outline outline-base-100/70" style={box} />
+      {alone &&
+        !mark.locked &&
+        handlesOf(mark).map((handle) => (
+          <div
+            key={handle.name}
+            data-mark-handle={handle.name}
+            className={`pointer-events-none absolute -mt-[5px] -ml-[5px] size-2.5 border border-neutral bg-accent ${handle.name === "bend" || handle.name === "spot" ? "rounded-full" : ""}`}
+            style={{ left: handle.at.x_px * zoom, top: handle.at.y_px * zoom }}
+          />
+        ))}
+    </>
+  );
+}
+
+/** What is dimmed is everything else; its outline is that of what is kept. */
+function heldExtent(mark: Mark, extent: Extent | null, by: { x_px: number; y_px: number }): Extent | null {
+  if (mark.kind === "dim") return { left_px: mark.x_px, top_px: mark.y_px, right_px: mark.x_px + mark.width_px, bottom_px: mark.y_px + mark.height_px };
+  if (!extent) return null;
+  return {
+    left_px: extent.left_px + by.x_px,
+    top_px: extent.top_px + by.y_px,
+    right_px: extent.right_px + by.x_px,
+    bottom_px: extent.bottom_px + by.y_px,
+  };
+}

@@ -1,0 +1,64 @@
+import type { Area, Block } from "../../../api/types";
+import { type CutStore, type CutState } from "../../cut/cutStore";
+import { isWhole } from "../../cut/frameSteps";
+import { markAt, type ShownMark } from "../../marks/hitMarks";
+import { drawGesture, hideGesture, lassoGesture, reshapeGesture, takeGesture, takeHiddenGesture } from "../../marks/markGestures";
+import type { PageSize, Point } from "../geometry/boxes";
+import { type BreakMoves, type Gesture, gestureAt, NOTHING } from "./gestures";
+import { type Hit, hiddenAt, hitAt } from "./hitTest";
+
+/** What a press on the page means in each stage of the work. */
+
+export interface Bench {
+  store: CutStore;
+  page: PageSize;
+  blocks: readonly Block[];
+  breaks: BreakMoves;
+  zoom: number;
+  marks: () => readonly ShownMark[];
+  /** Show the box around what is to be selected. */
+  onLasso: (box: Area | null) => void;
+}
+
+/** What lies under a point, of what can be taken in the stage at hand. */
+export function hitInStage(point: Point, joining: boolean, { store, page, breaks, zoom, marks }: Bench): Hit {
+  const state = store.getState();
+  switch (state.stage) {
+    case "part": {
+      const hit = hitAt(point, { frame: state.document.frame, breaks: breaks.rows }, zoom);
+      // Over the whole page there is nothing to move: a drag draws. Shift draws inside a frame.
+      return hit.kind === "frame" && (joining || isWhole(state.document.frame, page)) ? { kind: "page" } : hit;
+    }
+    case "point":
+      return markHit(point, state, marks(), zoom);
+    case "hide":
+      return hiddenAt(point, state.document.hidden) ?? { kind: "page" };
+    case "dress":
+      return { kind: "page" };
+  }
+}
+
+/** With a kind of mark in hand, only what was drawn last is taken; a press anywhere else draws. */
+function markHit(point: Point, { tool, selected }: CutState, marks: readonly ShownMark[], zoom: number): Hit {
+  const within = tool.kind === "mark" ? marks.filter(({ mark }) => selected.includes(mark.id)) : marks;
+  return markAt(point, within, selected, zoom) ?? { kind: "page" };
+}
+
+/** The gesture that begins with a press at a point. */
+export function gestureInStage(from: Point, hit: Hit, joining: boolean, bench: Bench): Gesture {
+  const { store, page, blocks, breaks, zoom } = bench;
+  const { stage, tool } = store.getState();
+  if (hit.kind === "mark") return takeGesture(store, hit.id, from, joining);
+  if (hit.kind === "mark-handle") return reshapeGesture(store, hit.id, hit.handle);
+  if (hit.kind === "hidden") return takeHiddenGesture(store, hit.id, from, page);
+  switch (stage) {
+    case "part":
+      return gestureAt(from, hit, tool, { store, page, blocks, breaks });
+    case "point":
+      return tool.kind === "mark" ? drawGesture(store, tool.mark, from, zoom) : lassoGesture(store, from, bench.marks(), bench.onLasso, joining);
+    case "hide":
+      return tool.kind === "hide" ? hideGesture(store, tool.how, from, page) : NOTHING;
+    case "dress":
+      return NOTHING;
+  }
+}
