@@ -2,7 +2,8 @@ import { expect, test } from "vitest";
 
 import { withFolds } from "../page/geometry/folds";
 import { wholeFrame } from "../page/geometry/boxes";
-import { createCutStore } from "./cutStore";
+import type { CutDocument } from "../../api/types";
+import { complete, createCutStore, sameDocument } from "./cutStore";
 import { addFolds, dragFold, dragFrame, dropFrame, nudge, removeFold, setField, setFold, shownFrame } from "./frameSteps";
 
 const PAGE = { width_px: 600, height_px: 1_500 };
@@ -127,4 +128,15 @@ test("a history that was kept goes on where it was left, and only so many steps 
   expect(reopened.getState().document.frame.width_px).toBe(299);
   reopened.redo();
   expect(reopened.getState().document.frame.width_px).toBe(300);
+});
+
+test("documents are the same whatever the order of their fields, and without what is empty", () => {
+  const document = { version: 1, hidden: [], marks: [], styles: {}, frame: WHOLE } as const;
+  const marked: CutDocument = { ...document, hidden: [], marks: [{ kind: "badge", id: "a", x_px: 1, y_px: 2 }] };
+  expect(sameDocument(marked, { ...marked, marks: [{ y_px: 2, x_px: 1, id: "a", kind: "badge" }] })).toBe(true);
+  expect(sameDocument(marked, { ...marked, dressing: {} })).toBe(true);
+  expect(sameDocument(marked, { ...marked, dressing: { corner_px: 3 } })).toBe(false);
+  expect(sameDocument(marked, { ...marked, marks: [{ kind: "badge", id: "a", x_px: 1, y_px: 3 }] })).toBe(false);
+  // As a browser kept it before there were marks.
+  expect(complete({ version: 1, frame: WHOLE } as unknown as CutDocument).marks).toEqual([]);
 });

@@ -1,6 +1,6 @@
-import { expect, test } from "vitest";
+import { describe, expect, test } from "vitest";
 
-import type { CutDocument, Fold } from "../../api/types";
+import type { CutDocument, Fold, Mark } from "../../api/types";
 import { merged } from "./merging";
 
 const BOX = { x_px: 0, y_px: 0, width_px: 600, height_px: 1_500 };
@@ -34,4 +34,26 @@ test.each<[string, CutDocument, CutDocument, CutDocument]>([
 ])("%s: nobody but a person can choose", (_, base, mine, theirs) => {
   expect(merged(base, mine, theirs)).toBeNull();
   expect(merged(base, theirs, mine)).toBeNull();
+});
+
+describe("marks, hidden areas and what is around", () => {
+  const mark = (id: string, x_px = 0): Mark => ({ kind: "badge", id, x_px, y_px: 0 });
+  const with_ = (marks: Mark[], dressing?: CutDocument["dressing"]): CutDocument => ({ ...cut([]), marks, ...(dressing ? { dressing } : {}) });
+  const base = with_([mark("one"), mark("two")]);
+
+  test("marks that two windows added are both there, and one that was removed is gone", () => {
+    const both = merged(base, with_([mark("one"), mark("two"), mark("mine")]), with_([mark("two"), mark("theirs")]));
+    expect(both?.marks.map((row) => row.id)).toEqual(["two", "theirs", "mine"]);
+  });
+
+  test("one mark that each moved elsewhere has to be chosen", () => {
+    expect(merged(base, with_([mark("one", 5), mark("two")]), with_([mark("one", 9), mark("two")]))).toBeNull();
+    expect(merged(base, with_([mark("one", 5), mark("two")]), with_([mark("one", 5), mark("two")]))?.marks).toHaveLength(2);
+  });
+
+  test("a caption of one window and a mark of the other are both there", () => {
+    const both = merged(base, with_(base.marks, { caption: { text: "Islands" } }), with_([...base.marks, mark("three")]));
+    expect([both?.dressing?.caption?.text, both?.marks.length]).toEqual(["Islands", 3]);
+    expect(merged(base, with_(base.marks, { corner_px: 4 }), with_(base.marks, { corner_px: 8 }))).toBeNull();
+  });
 });

@@ -74,7 +74,7 @@ def _model() -> type[BaseModel]:
 
 def _cut_of(read: CutFile) -> Cut:
     frame = read.frame.model_dump()
-    folds = [Fold(**fold) for fold in frame.pop("folds")]
+    folds = [Fold(**fold) for fold in frame.pop("folds", ())]
     return Cut(
         hidden=read.hidden,
         frame=Frame.of(Box(**frame), folds),

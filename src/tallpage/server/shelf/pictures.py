@@ -6,7 +6,7 @@ import hashlib
 import re
 from collections.abc import Container, Iterable
 
-from tallpage.core.files import write_whole
+from tallpage.core.files import storage_errors, write_whole
 from tallpage.core.picture import small_png
 from tallpage.server.storage import sticker_file
 
@@ -22,7 +22,10 @@ def keep_picture(data: bytes) -> str:
     """
     png = small_png(data)
     name = hashlib.sha256(png).hexdigest()[:32]
-    write_whole(sticker_file(name), png)
+    path = sticker_file(name)
+    with storage_errors(path.parent.parent):
+        path.parent.mkdir(exist_ok=True)
+    write_whole(path, png)
     return name
 
 
