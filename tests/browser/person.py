@@ -115,8 +115,12 @@ class Person:
         raise AssertionError(f"{css} cannot be reached by Tab")
 
     def ask(self, path: str) -> Any:
+        return json.loads(self.fetch(path))
+
+    def fetch(self, path: str) -> bytes:
+        """What the API answers, as it is."""
         with urllib.request.urlopen(f"{self.application.address}/api{path}", timeout=10) as answer:
-            return json.load(answer)
+            return bytes(answer.read())
 
     def change(self, method: str, path: str, body: object = None) -> Any:
         """Have the interface's own page send a request; gives what is answered."""

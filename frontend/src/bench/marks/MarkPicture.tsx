@@ -14,12 +14,14 @@ interface Props {
 export const MarkPicture = memo(function MarkPicture({ id, drawn, dx_px, dy_px, zoom }: Props) {
   const { extent } = drawn;
   if (!extent) return null;
-  const [width, height] = [extent.right_px - extent.left_px, extent.bottom_px - extent.top_px];
+  // Whole CSS px: the browser would move a picture that begins between two of them.
+  const [left, top] = [Math.floor(extent.left_px * zoom) - 1, Math.floor(extent.top_px * zoom) - 1];
+  const [width, height] = [Math.ceil(extent.right_px * zoom) + 1 - left, Math.ceil(extent.bottom_px * zoom) + 1 - top];
   const place = {
-    left: extent.left_px * zoom,
-    top: extent.top_px * zoom,
-    width: width * zoom,
-    height: height * zoom,
+    left,
+    top,
+    width,
+    height,
     transform: dx_px !== 0 || dy_px !== 0 ? `translate(${dx_px * zoom}px, ${dy_px * zoom}px)` : undefined,
   };
   if (drawn.blend === "blur") return <BlurredRest id={id} drawn={drawn} place={place} zoom={zoom} />;
@@ -28,7 +30,7 @@ export const MarkPicture = memo(function MarkPicture({ id, drawn, dx_px, dy_px, 
       data-mark={id}
       className="pointer-events-none absolute overflow-visible"
       style={{ ...place, mixBlendMode: drawn.blend === "multiply" ? "multiply" : undefined }}
-      viewBox={`${extent.left_px} ${extent.top_px} ${width} ${height}`}
+      viewBox={`${left / zoom} ${top / zoom} ${width / zoom} ${height / zoom}`}
       preserveAspectRatio="none"
       strokeLinecap="round"
       strokeLinejoin="round"
@@ -72,14 +74,14 @@ function Part({ part }: { part: DrawnPart }) {
 }
 
 /** The page below, blurred outside of what is to be seen. */
-function BlurredRest({ id, drawn, place, zoom }: { id: string; drawn: DrawnMark; place: React.CSSProperties; zoom: number }) {
+function BlurredRest({ id, drawn, place, zoom }: { id: string; drawn: DrawnMark; place: React.CSSProperties & { left: number; top: number }; zoom: number }) {
   const blur = `blur(${drawn.blur_px * zoom}px)`;
   const clip = `blurred-${id}`;
   return (
     <>
       <svg className="absolute size-0" aria-hidden>
         <clipPath id={clip} clipPathUnits="userSpaceOnUse">
-          <path d={drawn.parts[0]?.path ?? ""} clipRule="evenodd" transform={`scale(${zoom})`} />
+          <path d={drawn.parts[0]?.path ?? ""} clipRule="evenodd" transform={`translate(${-place.left} ${-place.top}) scale(${zoom})`} />
         </clipPath>
       </svg>
       <div data-mark={id} className="pointer-events-none absolute" style={{ ...place, backdropFilter: blur, clipPath: `url(#${clip})` }} />

@@ -6,7 +6,14 @@ from tallpage.core.picture.encoders._gif import encode_gif
 from tallpage.core.picture.encoders._jpeg import encode_jpeg
 from tallpage.core.picture.encoders._png import PngFilter, encode_palette_png, encode_png, write_png
 from tallpage.core.picture.encoders._webp import encode_lossless_webp, encode_webp
-from tallpage.core.picture.operations._blending import blurred, blurred_where, laid_over, masked, put_in
+from tallpage.core.picture.operations._blending import (
+    blurred,
+    blurred_where,
+    laid_over,
+    masked,
+    multiplied_by,
+    put_in,
+)
 from tallpage.core.picture.operations._hiding import edge_line, patched, pixelated, plain, transparent
 from tallpage.core.picture.operations._raster import WHITE, Access, Colour, Raster
 from tallpage.core.picture.reading._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
@@ -52,6 +59,7 @@ __all__ = [
     "laid_over",
     "libvips_version",
     "masked",
+    "multiplied_by",
     "open_file",
     "open_foreign",
     "patched",

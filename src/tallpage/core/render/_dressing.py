@@ -56,10 +56,10 @@ class DressingStage:
         on_band = place.seen_from(band)
         if is_plain(self.dressing, self.layout.picture, place):
             if shown.has_alpha:
-                return laid_over(part, shown, on_band, blend="over")
+                return laid_over(part, shown, on_band)
             return put_in(part, shown.with_alpha(), on_band)
         inside = Shape(path=outline(self.dressing, self.layout.picture, place), fill="#FFFFFF")
-        return laid_over(part, masked(shown, self._drawn([inside], place)), on_band, blend="over")
+        return laid_over(part, masked(shown, self._drawn([inside], place)), on_band)
 
     def _stamped(self, shown: Raster, place: Box) -> Raster:
         stamp = self.dressing.stamp
@@ -69,7 +69,7 @@ class DressingStage:
         if not drawn.parts:
             return shown
         svg = svg_of([drawn], shown=place, plane=Plane(), pictures=self.pictures)
-        return laid_over(shown, draw_vectors(svg), Box.whole(place.size), blend="over")
+        return laid_over(shown, draw_vectors(svg), Box.whole(place.size))
 
     def _captioned(self, part: Raster, band: Box) -> Raster:
         caption, laid = self.dressing.caption, self.layout.caption
@@ -81,7 +81,7 @@ class DressingStage:
         if extent.bottom_px < band.y_px or extent.top_px > band.bottom_px:
             return part
         letters = self._drawn([Shape(path=path, fill=caption.colour)], band)
-        return laid_over(part, letters, Box.whole(band.size), blend="over")
+        return laid_over(part, letters, Box.whole(band.size))
 
     def _around(self, band: Box) -> Raster:
         """What lies around the picture: the shadow, and the border over it."""
@@ -97,7 +97,7 @@ class DressingStage:
         line = Shape(path=self._outer(band), fill=border.colour)
         if self.dressing.torn is not None:
             line = replace(line, stroke=border.colour, stroke_px=border.width_px * 2)
-        return laid_over(part, self._drawn([line], band), Box.whole(band.size), blend="over")
+        return laid_over(part, self._drawn([line], band), Box.whole(band.size))
 
     def _outer(self, rows: Box) -> Path:
         """The outline with the border around it; around a torn side the border is a stroke."""

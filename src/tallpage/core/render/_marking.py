@@ -11,7 +11,7 @@ from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size, bands
 from tallpage.core.marks import DrawnMark, Plane, draw_marks, enlarged, placed, points_of, svg_of
 from tallpage.core.paths import Extent
-from tallpage.core.picture import Raster, blurred_where, draw_vectors, laid_over
+from tallpage.core.picture import Raster, blurred_where, draw_vectors, laid_over, multiplied_by
 from tallpage.core.sizing import SizePlan
 
 _BAND_PX = 1_024
@@ -91,7 +91,8 @@ class MarkStage:
                 part = self._blurred(part, band, marks[0])
                 continue
             overlay = draw_vectors(svg_of(marks, shown=place, plane=self.plane, pictures=self.pictures))
-            part = laid_over(part, overlay, place.seen_from(band), blend=blend)
+            meet = multiplied_by if blend == "multiply" else laid_over
+            part = meet(part, overlay, place.seen_from(band))
         return part
 
     def _blurred(self, part: Raster, band: Box, drawn: DrawnMark) -> Raster:

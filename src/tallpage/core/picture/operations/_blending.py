@@ -2,23 +2,35 @@
 
 from __future__ import annotations
 
-from typing import Literal
+import pyvips
 
 from tallpage.core.geometry import Box
 from tallpage.core.picture.operations._raster import Raster
 
 
-def laid_over(below: Raster, upper: Raster, place: Box, *, blend: Literal["over", "multiply"]) -> Raster:
+def laid_over(below: Raster, upper: Raster, place: Box) -> Raster:
     """``below`` with ``upper``, which has transparency and the size of ``place``, laid over it there.
 
     Pixels outside ``place`` are not touched.
     """
-    image = below.image
-    under = image.crop(place.x_px, place.y_px, place.width_px, place.height_px)
-    mixed = under.composite2(upper.image, blend)
+    under = below.cropped(place).image
+    mixed = under.composite2(upper.image, "over")
     # The result always has transparency; where there was none, there is none.
-    mixed = mixed.extract_band(0, n=image.bands).rint().cast("uchar").copy(interpretation="srgb")
-    return put_in(below, Raster(mixed), place)
+    return put_in(below, _in_bytes(mixed.extract_band(0, n=below.image.bands)), place)
+
+
+def multiplied_by(below: Raster, upper: Raster, place: Box) -> Raster:
+    """``below``, darkened at ``place`` by ``upper``, which has transparency and that size, as by ink."""
+    # Ink on white paper, as far as it covers: the product with that leaves bare paper as it was.
+    ink = upper.image.flatten(background=[255, 255, 255])
+    under = below.cropped(place).image
+    colours = under.extract_band(0, n=3) * ink / 255
+    mixed = colours.bandjoin(under.extract_band(3)) if below.has_alpha else colours
+    return put_in(below, _in_bytes(mixed), place)
+
+
+def _in_bytes(image: pyvips.Image) -> Raster:
+    return Raster(image.rint().cast("uchar").copy(interpretation="srgb"))
 
 
 def blurred_where(below: Raster, mask: Raster, *, sigma_px: float) -> Raster:

@@ -9,9 +9,8 @@ import pyvips
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture.operations._raster import Colour, Raster
 
-
 _SMOOTHED_PX = 81
-"""Along an edge: more than half of so many px is paper, also where the edge runs through a line of letters."""
+"""Along an edge: most of so many px is paper, also where the edge runs through a line of letters."""
 
 
 def plain(size: Size, colour: Colour, *, like: Raster) -> Raster:

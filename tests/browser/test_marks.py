@@ -1,0 +1,223 @@
+"""Pointing, hiding and dressing on the Bench, as far as the pixels of the files."""
+
+import io
+from typing import Any
+
+import numpy as np
+import pytest
+from PIL import Image
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+from tests.pictures import Pixels, decoded
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+PAGE = "[data-pointer-layer]"
+GREY = (200, 200, 200)
+
+
+def _document(person: Person, picture_id: int, cut: int = 0) -> dict[str, Any]:
+    person.see_saved()
+    return person.ask(f"/captures/{picture_id}")["cuts"][cut]["document"]
+
+
+def _see_marks(person: Person, picture_id: int, *kinds: str) -> list[dict[str, Any]]:
+    def marks() -> list[dict[str, Any]]:
+        return _document(person, picture_id)["marks"]
+
+    person.until(lambda _: [mark["kind"] for mark in marks()] == list(kinds), what=f"marks {kinds} saved")
+    return marks()
+
+
+def _draw(person: Person, key: str, start: tuple[int, int], by: tuple[int, int]) -> None:
+    person.press(key)
+    person.drag(PAGE, start, by)
+
+
+def _chord(person: Person, key: str) -> None:
+    ActionChains(person.driver).key_down(Keys.CONTROL).send_keys(key).key_up(Keys.CONTROL).perform()
+
+
+def _pick_colour(person: Person, name: str, colour: str) -> None:
+    person.click_on(f"button[aria-label^='{name}:']")
+    person.type_into(f"[aria-label='{name}, in figures']", Keys.CONTROL, "a")
+    person.type_into(f"[aria-label='{name}, in figures']", colour, Keys.ENTER)
+    person.until(lambda _: not person.all(f"[aria-label='{name}, in figures']"))
+
+
+def _file(person: Person, picture_id: int, width_px: int = 600) -> Pixels:
+    """The pixels of a lossless file of the first cut."""
+    cut = person.ask(f"/captures/{picture_id}")["cuts"][0]["id"]
+    rules = {"width_px": width_px, "limit_bytes": 900_000, "formats": ["png"]}
+    row = person.change("POST", f"/cuts/{cut}/outputs", {"rules": rules})["id"]
+
+    def made() -> Any:
+        found = next(found for found in person.ask(f"/cuts/{cut}/outputs") if found["id"] == row)
+        return found["job"]["state"] == "done" and found
+
+    person.until(lambda _: made(), what="the file")
+    return decoded(person.fetch(f"/outputs/{row}/file"))
+
+
+def test_an_arrow_of_two_colours_and_a_text_are_in_the_file(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    person.click("Point")
+    _draw(person, "r", (100, 300), (200, 0))
+    person.see("[data-held]")
+    _pick_colour(person, "Filling", "#0000FF")
+    _pick_colour(person, "Outline colour", "#FFFF00")
+    _draw(person, "t", (100, 400), (0, 0))
+    person.see("[data-text-editor]")
+    person.press("Sail at noon")
+    person.press(Keys.ESCAPE)
+    arrow, text = _see_marks(person, picture_id, "arrow", "text")
+    assert (arrow["filling"], arrow["outline_colour"]) == ("#0000FF", "#FFFF00")
+    assert text["text"] == "Sail at noon"
+    pixels = _file(person, picture_id)
+    y, x = round(arrow["from_y_px"]), round(arrow["from_x_px"]) + 60
+    assert tuple(pixels[y, x]) == (0, 0, 255)
+    assert tuple(pixels[y - 5, x]) == (255, 255, 0)
+    assert tuple(pixels[y - 20, x]) == GREY
+    top, left = round(text["y_px"]), round(text["x_px"])
+    assert (pixels[top + 4 : top + 30, left + 4 : left + 120] < 90).any()
+    # What the last arrow looked like is remembered for the next.
+    _draw(person, "r", (100, 200), (200, 0))
+    assert _see_marks(person, picture_id, "arrow", "text", "arrow")[2]["filling"] == "#0000FF"
+
+
+def test_numbers_count_begin_again_and_close_up(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    person.press("u")
+    for x_px in (100, 160, 220):
+        person.drag(PAGE, (x_px, 200), (0, 0))
+        person.see("[data-held]")
+    person.click("New sequence")
+    person.type_into("[aria-label='Caption of the number']", "Choose the day.", Keys.ENTER)
+    person.press(Keys.ESCAPE)
+    _see_marks(person, picture_id, "badge", "badge", "badge")
+    person.drag(PAGE, (100, 200), (0, 0))
+    person.press(Keys.DELETE)
+    marks = _see_marks(person, picture_id, "badge", "badge")
+    assert [mark.get("sequence", 1) for mark in marks] == [1, 2]
+    assert marks[1]["caption"] == "Choose the day."
+    person.see("[data-mark]")
+    shapes = person.driver.execute_script(
+        "return [...document.querySelectorAll('[data-mark] path:nth-child(3)')]"
+        ".map((row) => row.getBBox().width)"
+    )
+    assert len(shapes) == 2
+    assert shapes[0] == pytest.approx(shapes[1])  # both say 1
+
+
+def test_what_is_hidden_is_in_no_file_and_no_view(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    person.click("Hide")
+    person.drag(PAGE, (100, 100), (200, 80))
+    person.until(lambda _: len(_document(person, picture_id)["hidden"]) == 1)
+    (area,) = _document(person, picture_id)["hidden"]
+    rows = slice(area["y_px"], area["y_px"] + area["height_px"])
+    columns = slice(area["x_px"], area["x_px"] + area["width_px"])
+    assert (_file(person, picture_id)[rows, columns] == (0x1D, 0x2B, 0x2A)).all()
+    cut = person.ask(f"/captures/{picture_id}")["cuts"][0]["id"]
+    seen = decoded(person.fetch(f"/cuts/{cut}/dressed?width_px=600"))[rows, columns].astype(int)
+    assert np.abs(seen - (0x1D, 0x2B, 0x2A)).max() < 12
+    # It is taken, hidden otherwise, and shown again.
+    person.drag(PAGE, (150, 140), (0, 0))
+    person.click("Blur")
+    person.until(lambda _: _document(person, picture_id)["hidden"][0]["how"] == "blur")
+    person.press(Keys.DELETE)
+    person.until(lambda _: _document(person, picture_id)["hidden"] == [])
+
+
+def test_the_rest_is_dimmed_in_the_file_as_on_the_screen(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    _draw(person, "m", (150, 150), (200, 100))
+    (mark,) = _see_marks(person, picture_id, "dim")
+    pixels = _file(person, picture_id)
+    x, y = round(mark["x_px"]), round(mark["y_px"])
+    assert tuple(pixels[y + 20, x + 20]) == GREY
+    assert pixels[y - 20, x - 20].max() < 130
+
+
+def test_marks_are_copied_to_another_cut(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    _draw(person, "b", (100, 100), (120, 60))
+    _draw(person, "e", (100, 300), (120, 60))
+    _see_marks(person, picture_id, "box", "ellipse")
+    person.press(Keys.ESCAPE)
+    _chord(person, "a")
+    _chord(person, "c")
+    person.click("New cut")
+    person.until(lambda _: len(person.ask(f"/captures/{picture_id}")["cuts"]) == 2)
+    person.until(lambda driver: "/cuts/" in driver.current_url)
+    person.see("[data-frame]")
+    person.click("Point")
+    _chord(person, "v")
+    person.until(lambda _: len(_document(person, picture_id, 1)["marks"]) == 2, what="pasted marks")
+    first, second = (_document(person, picture_id, cut)["marks"] for cut in (0, 1))
+    assert [{**mark, "id": ""} for mark in first] == [{**mark, "id": ""} for mark in second]
+    assert {mark["id"] for mark in first}.isdisjoint(mark["id"] for mark in second)
+
+
+def test_ten_steps_are_undone_after_a_reload(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    for number in range(5):
+        _draw(person, "b", (60 + 40 * number, 100 + 60 * number), (60, 40))
+        person.see("[data-held]")
+        person.press(Keys.ARROW_RIGHT)
+    _see_marks(person, picture_id, *["box"] * 5)
+    person.open_bench(picture_id)
+    for _ in range(10):
+        _chord(person, "z")
+    person.until(lambda _: _document(person, picture_id)["marks"] == [], what="everything undone")
+
+
+def test_a_picture_is_dressed_at_the_exact_width_of_its_place(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    person.click("Dress")
+    for part in ("Caption", "Border", "Torn edge", "Stamp"):
+        person.open_panel(part)
+        person.click_on("[role=dialog] input[type=checkbox]")
+        person.until(lambda _: person.all("[role=dialog] input[type=checkbox]:checked"))
+        person.press(Keys.ESCAPE)
+        person.until(lambda _: not person.all("[role=dialog]"))
+    person.until(lambda _: len(_document(person, picture_id).get("dressing") or {}) == 4)
+    person.see("img[alt='The picture with what is around it']")
+    pixels = _file(person, picture_id, 300)
+    assert pixels.shape[1] == 300
+    assert pixels.shape[0] > 296 * 1_500 // 600
+    assert tuple(pixels[300, 0]) == (0xD5, 0xCB, 0xB5)
+
+
+def test_the_screen_shows_marks_as_the_file_does(person: Person, picture_id: int) -> None:
+    person.open_bench(picture_id)
+    person.press("1")
+    _draw(person, "r", (80, 100), (220, 60))
+    _draw(person, "e", (80, 200), (200, 90))
+    _draw(person, "t", (80, 330), (0, 0))
+    person.press("Noon: Ωλ Жщ 14:35")
+    person.press(Keys.ESCAPE)
+    _draw(person, "h", (330, 120), (200, 0))
+    person.drag(PAGE, (330, 200), (0, 0))
+    _see_marks(person, picture_id, "arrow", "ellipse", "text", "highlighter")
+    person.click("Part")
+    person.until(lambda _: len(person.all("[data-mark]")) == 4)
+    pixels = _file(person, picture_id)
+    box = person.see(PAGE).rect
+    left, top = round(box["x"]), round(box["y"])
+    screen = np.asarray(Image.open(io.BytesIO(person.driver.get_screenshot_as_png())).convert("RGB"))
+    shown = screen[top + 20 : top + 420, left + 20 : left + 560].astype(int)
+    drawn = pixels[20:420, 20:560].astype(int)
+    apart = np.abs(shown - drawn)
+    print(
+        "BOX",
+        person.driver.execute_script(
+            'const b=document.querySelector("[data-pointer-layer]").getBoundingClientRect(); return [b.x,b.y,devicePixelRatio]'
+        ),
+        person.ask(f"/captures/{picture_id}")["cuts"][0]["document"]["marks"],
+    )
+    assert apart.max() <= 48
+    assert apart.mean() <= 1
+    assert (drawn != GREY).any(axis=2).mean() > 0.02
