@@ -19,6 +19,7 @@ MEASUREMENTS = (
     "answer",
     "rest",
     "frames",
+    "marks",
 )
 
 

@@ -76,16 +76,20 @@ class Visitor:
         """Send JSON; what the API answers."""
         return self._send(path, json.dumps(body).encode(), "application/json")
 
+    def patch(self, path: str, body: object) -> Any:
+        """Change something by JSON; what the API answers."""
+        return self._send(path, json.dumps(body).encode(), "application/json", method="PATCH")
+
     def post_picture(self, name: str, data: bytes) -> Any:
         """Drop a picture; the capture that it becomes."""
         head = f'--mark\r\nContent-Disposition: form-data; name="picture"; filename="{name}"\r\n\r\n'
         body = head.encode() + data + b"\r\n--mark--\r\n"
         return self._send("/pictures", body, "multipart/form-data; boundary=mark")
 
-    def _send(self, path: str, body: bytes, kind: str) -> Any:
+    def _send(self, path: str, body: bytes, kind: str, *, method: str = "POST") -> Any:
         token = next(row.value for row in self._cookies.cookiejar if row.name == "csrftoken")
         headers = {"Content-Type": kind, "X-CSRFToken": token or "", "Origin": self._address}
-        return self._ask(Request(f"{self._address}/api{path}", data=body, headers=headers))
+        return self._ask(Request(f"{self._address}/api{path}", data=body, headers=headers, method=method))
 
     def _ask(self, request: Request) -> Any:
         with self._opener.open(request) as answer:

@@ -211,13 +211,6 @@ def test_the_screen_shows_marks_as_the_file_does(person: Person, picture_id: int
     shown = screen[top + 20 : top + 420, left + 20 : left + 560].astype(int)
     drawn = pixels[20:420, 20:560].astype(int)
     apart = np.abs(shown - drawn)
-    print(
-        "BOX",
-        person.driver.execute_script(
-            'const b=document.querySelector("[data-pointer-layer]").getBoundingClientRect(); return [b.x,b.y,devicePixelRatio]'
-        ),
-        person.ask(f"/captures/{picture_id}")["cuts"][0]["document"]["marks"],
-    )
     assert apart.max() <= 48
     assert apart.mean() <= 1
     assert (drawn != GREY).any(axis=2).mean() > 0.02

@@ -7,8 +7,12 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal, Self
 
+from tallpage.core.once import once
+
 Point = tuple[float, float]
 Command = Literal["M", "L", "Q", "C", "Z"]
+Matrix = tuple[float, float, float, float, float, float]
+_NOT_PUT: Matrix = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
 Step = tuple[Command, tuple[float, ...]]
 """A command of SVG's path data in absolute coordinates, and its numbers: pairs of x and y."""
 
@@ -52,18 +56,48 @@ class Extent:
         )
 
 
-@dataclass(frozen=True, slots=True)
-class Path:
-    """Outlines, one after the other."""
+@dataclass(frozen=True)
+class Outline:
+    """Outlines where they were drawn first. They are read once, however often they are put somewhere."""
 
     steps: tuple[Step, ...] = ()
+
+    @once
+    def data(self) -> str:
+        """As SVG's path data, to a thousandth of the unit that they are drawn in."""
+        return _data(self.steps, 4)
+
+    @once
+    def extent(self) -> Extent:
+        """A rectangle that surely holds them: that of the points, and of the handles of curves.
+
+        Raises:
+            ValueError: there is nothing in them.
+        """
+        across = [x for _, numbers in self.steps for x in numbers[::2]]
+        down = [y for _, numbers in self.steps for y in numbers[1::2]]
+        return Extent(min(across), min(down), max(across), max(down))
+
+
+@dataclass(frozen=True, slots=True)
+class Path:
+    """Outlines, one after the other, put somewhere: moved, scaled, turned."""
+
+    outline: Outline = Outline()
+    matrix: Matrix = _NOT_PUT
+    """Each point (x, y) of the outline stands at (a x + c y + e, b x + d y + f)."""
+
+    @classmethod
+    def of(cls, steps: Iterable[Step]) -> Self:
+        """Outlines of some steps."""
+        return cls(Outline(tuple(steps)))
 
     @classmethod
     def polyline(cls, points: Sequence[Point], *, closed: bool = False) -> Self:
         """Straight lines from point to point."""
         begin: list[Step] = [("M", points[0])]
         lines: list[Step] = [("L", point) for point in points[1:]]
-        return cls((*begin, *lines, *_end(closed=closed)))
+        return cls.of((*begin, *lines, *_end(closed=closed)))
 
     @classmethod
     def rectangle(cls, box: Extent, corner_px: float = 0.0) -> Self:
@@ -74,7 +108,7 @@ class Path:
         if corner_px == 0:
             return cls.polyline([(left, top), (right, top), (right, bottom), (left, bottom)], closed=True)
         rest = corner_px * (1 - _QUARTER_ARC)
-        return cls(
+        return cls.of(
             (
                 ("M", (left + corner_px, top)),
                 ("L", (right - corner_px, top)),
@@ -109,7 +143,7 @@ class Path:
                 for number in (x + across * cosine, y + down * sine)
             ]
             steps.append(("C", tuple(points)))
-        return cls((*steps, ("Z", ())))
+        return cls.of((*steps, ("Z", ())))
 
     @classmethod
     def smooth(cls, points: Sequence[Point]) -> Self:
@@ -125,10 +159,33 @@ class Path:
             first = start[0] + (end[0] - before[0]) / 6, start[1] + (end[1] - before[1]) / 6
             second = end[0] - (after[0] - start[0]) / 6, end[1] - (after[1] - start[1]) / 6
             steps.append(("C", (*first, *second, *end)))
-        return cls(tuple(steps))
+        return cls.of(steps)
+
+    @property
+    def steps(self) -> tuple[Step, ...]:
+        """The steps where they stand."""
+        if self.matrix == _NOT_PUT:
+            return self.outline.steps
+        a, b, c, d, e, f = self.matrix
+        return tuple(
+            (
+                command,
+                tuple(
+                    value
+                    for x, y in zip(numbers[::2], numbers[1::2], strict=True)
+                    for value in (a * x + c * y + e, b * x + d * y + f)
+                ),
+            )
+            for command, numbers in self.outline.steps
+        )
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether there is nothing to be drawn."""
+        return not self.outline.steps
 
     def __add__(self, other: Path) -> Path:
-        return Path(self.steps + other.steps)
+        return Path.of(self.steps + other.steps)
 
     def moved(self, x_px: float, y_px: float) -> Path:
         """Moved to the right and down."""
@@ -148,44 +205,51 @@ class Path:
             (cosine, sine, -sine, cosine, x - cosine * x + sine * y, y - sine * x - cosine * y)
         )
 
-    def transformed(self, matrix: tuple[float, float, float, float, float, float]) -> Path:
-        """Each point (x, y) at (a x + c y + e, b x + d y + f)."""
-        a, b, c, d, e, f = matrix
-        return Path(
-            tuple(
-                (
-                    command,
-                    tuple(
-                        value
-                        for x, y in zip(numbers[::2], numbers[1::2], strict=True)
-                        for value in (a * x + c * y + e, b * x + d * y + f)
-                    ),
-                )
-                for command, numbers in self.steps
-            )
+    def transformed(self, then: Matrix) -> Path:
+        """Put elsewhere by another matrix, after its own."""
+        a, b, c, d, e, f = self.matrix
+        g, h, i, j, k, m = then
+        matrix = (
+            g * a + i * b,
+            h * a + j * b,
+            g * c + i * d,
+            h * c + j * d,
+            g * e + i * f + k,
+            h * e + j * f + m,
         )
+        return Path(self.outline, matrix)
 
     def extent(self) -> Extent:
-        """A rectangle that surely holds it: that of its points and the handles of its curves.
+        """A rectangle that surely holds it.
 
         Raises:
             ValueError: there is nothing in it.
         """
-        across = [x for _, numbers in self.steps for x in numbers[::2]]
-        down = [y for _, numbers in self.steps for y in numbers[1::2]]
+        box = self.outline.extent
+        a, b, c, d, e, f = self.matrix
+        corners = [
+            (a * x + c * y + e, b * x + d * y + f)
+            for x in (box.left_px, box.right_px)
+            for y in (box.top_px, box.bottom_px)
+        ]
+        across, down = zip(*corners, strict=True)
         return Extent(min(across), min(down), max(across), max(down))
 
     def data(self) -> str:
-        """As SVG's path data, to a hundredth of a px."""
-        return "".join(
-            command + " ".join(_short(number) for number in numbers) for command, numbers in self.steps
-        )
+        """As SVG's path data where it stands, to a hundredth of a px."""
+        return _data(self.steps, 2)
+
+
+def _data(steps: Iterable[Step], places: int) -> str:
+    return "".join(
+        command + " ".join(_short(number, places) for number in numbers) for command, numbers in steps
+    )
 
 
 def _end(*, closed: bool) -> tuple[Step, ...]:
     return (("Z", ()),) if closed else ()
 
 
-def _short(number: float) -> str:
-    text = f"{number:.2f}".rstrip("0").rstrip(".")
+def _short(number: float, places: int) -> str:
+    text = f"{number:.{places}f}".rstrip("0").rstrip(".")
     return "0" if text == "-0" else text

@@ -59,5 +59,7 @@ class DrawnMark:
 
     def extent(self) -> Extent | None:
         """Where it is drawn; None when there is nothing to be drawn."""
-        extents = [part.extent() for part in self.parts if isinstance(part, PlacedPicture) or part.path.steps]
+        extents = [
+            part.extent() for part in self.parts if isinstance(part, PlacedPicture) or not part.path.is_empty
+        ]
         return Extent.around(extents) if extents else None

@@ -19,8 +19,7 @@ def signs() -> dict[str, Path]:
     """Outlines by name, in a square of 24 units."""
     rows = json.loads(_FILE.read_text("utf-8"))
     return {
-        name: Path(tuple((command, tuple(numbers)) for command, numbers in steps))
-        for name, steps in rows.items()
+        name: Path.of((command, tuple(numbers)) for command, numbers in steps) for name, steps in rows.items()
     }
 
 

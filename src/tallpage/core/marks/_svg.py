@@ -53,7 +53,7 @@ def _group(drawn: DrawnMark, pictures: Mapping[str, bytes], *, as_mask: bool) ->
 
 
 def _shape(shape: Shape, *, as_mask: bool) -> str:
-    said = [f'd="{shape.path.data()}"', *_paint("fill", "#ffffff" if as_mask and shape.fill else shape.fill)]
+    said = [*_outline(shape), *_paint("fill", "#ffffff" if as_mask and shape.fill else shape.fill)]
     if shape.even_odd:
         said.append('fill-rule="evenodd"')
     if shape.stroke:
@@ -61,6 +61,14 @@ def _shape(shape: Shape, *, as_mask: bool) -> str:
     if shape.dashes:
         said.append(f'stroke-dasharray="{" ".join(f"{length:.4g}" for length in shape.dashes)}"')
     return f"<path {' '.join(said)}/>"
+
+
+def _outline(shape: Shape) -> list[str]:
+    """The outline and where it is put. That of a stroke is drawn where it stands: it would be scaled too."""
+    if shape.stroke:
+        return [f'd="{shape.path.data()}"']
+    matrix = " ".join(f"{number:.6g}" for number in shape.path.matrix)
+    return [f'd="{shape.path.outline.data}"', f'transform="matrix({matrix})"']
 
 
 def _paint(name: str, colour: str | None) -> list[str]:

@@ -73,7 +73,7 @@ class DressingStage:
 
     def _captioned(self, part: Raster, band: Box) -> Raster:
         caption, laid = self.dressing.caption, self.layout.caption
-        if caption is None or laid is None or not laid.path.steps:
+        if caption is None or laid is None or laid.path.is_empty:
             return part
         border_px = self.dressing.border.width_px if self.dressing.border else 0
         path = laid.path.moved(self.layout.picture.x_px - border_px, self.layout.caption_y_px)

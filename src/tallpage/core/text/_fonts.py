@@ -51,14 +51,14 @@ class Font:
             outline = self._outline(glyph.codepoint)
             steps += outline.moved(x_em + place.x_offset / self._em, -place.y_offset / self._em).steps
             x_em += place.x_advance / self._em
-        return Path(tuple(steps)), x_em
+        return Path.of(steps), x_em
 
     def _outline(self, glyph: int) -> Path:
         if glyph not in self._glyphs:
             pen = _Pen()
             self._font.draw_glyph_with_pen(glyph, pen)
             # Fonts count upwards, pictures downwards.
-            self._glyphs[glyph] = Path(tuple(pen.steps)).scaled(1 / self._em, -1 / self._em)
+            self._glyphs[glyph] = Path.of(pen.steps).scaled(1 / self._em, -1 / self._em)
         return self._glyphs[glyph]
 
 

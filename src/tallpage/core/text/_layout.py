@@ -10,7 +10,7 @@ from typing import Literal
 
 from bidi import get_display
 
-from tallpage.core.paths import Path
+from tallpage.core.paths import Path, Step
 from tallpage.core.text._fonts import Direction, Font, Weight, fonts_of
 
 Align = Literal["left", "centre", "right"]
@@ -60,14 +60,10 @@ def lay_out(
     first = fonts[0]
     to_base_em = (LINE_HEIGHT_EM - first.ascent_em - first.descent_em) / 2 + first.ascent_em
     share = {"left": 0.0, "centre": 0.5, "right": 1.0}[align]
-    path = Path(
-        tuple(
-            step
-            for number, (outlines, end_em) in enumerate(lines)
-            for step in outlines.moved(
-                share * (whole_em - end_em), to_base_em + number * LINE_HEIGHT_EM
-            ).steps
-        )
+    path = Path.of(
+        step
+        for number, (outlines, end_em) in enumerate(lines)
+        for step in outlines.moved(share * (whole_em - end_em), to_base_em + number * LINE_HEIGHT_EM).steps
     )
     return LaidText(
         path=path.scaled(size_px),
@@ -129,12 +125,13 @@ def _fitting(word: str, fonts: tuple[Font, ...], most_em: float) -> int:
 
 
 def _shaped(line: str, fonts: tuple[Font, ...]) -> tuple[Path, float]:
-    outlines, x_em = Path(), 0.0
+    steps: list[Step] = []
+    x_em = 0.0
     for run in _runs(line, fonts):
         path, length_em = run.font.shaped(run.text, run.direction)
-        outlines += path.moved(x_em, 0)
+        steps += path.moved(x_em, 0).steps
         x_em += length_em
-    return outlines, x_em
+    return Path.of(steps), x_em
 
 
 def _runs(line: str, fonts: tuple[Font, ...]) -> Iterator[_Run]:

@@ -30,7 +30,7 @@ def dashes_px(dashes: Dashes, thickness_px: float) -> tuple[float, ...]:
 def draw_line(mark: Line) -> DrawnMark:
     """A line."""
     start, end = (mark.from_x_px, mark.from_y_px), (mark.to_x_px, mark.to_y_px)
-    path = Path((("M", start), ("Q", (*_control(start, end, mark.bend_px), *end))))
+    path = Path.of((("M", start), ("Q", (*_control(start, end, mark.bend_px), *end))))
     shape = Shape(
         path=path,
         stroke=mark.colour,
