@@ -95,6 +95,43 @@ def _changed(person: Person, shoot: Callable[[str], None]) -> None:
     shoot("changed")
 
 
+def _draw(person: Person, key: str, from_px: tuple[int, int], by_px: tuple[int, int]) -> None:
+    person.press(key)
+    person.drag("[data-pointer-layer]", from_px, by_px)
+    person.see("[data-held], [data-text-editor]")
+
+
+def _point_and_dress(person: Person, capture_id: int, shoot: Callable[[str], None]) -> None:
+    """A page with marks on it, then with what is put around it."""
+    person.open_bench(capture_id)
+    person.click("New cut")
+    person.until(lambda driver: "/cuts/" in driver.current_url)
+    person.see("[data-frame]")
+    person.button("Point").click()
+    _draw(person, "h", (20, 215), (230, 0))
+    _draw(person, "u", (10, 265), (0, 0))
+    person.drag("[data-pointer-layer]", (50, 410), (0, 0))
+    _draw(person, "b", (485, 435), (225, 85))
+    _draw(person, "t", (250, 330), (-60, -30))
+    person.press("Book here, before the day")
+    person.press(Keys.ESCAPE)
+    _draw(person, "r", (640, 360), (-50, 70))
+    person.see_saved()
+    shoot("point")
+    person.button("Dress").click()
+    for part in ("Caption", "Border", "Shadow", "Room"):
+        person.open_panel(part)
+        person.click_on("[role=dialog] input[type=checkbox]")
+        person.press(Keys.ESCAPE)
+        person.until(lambda _: not person.all("[role=dialog]"))
+    person.open_panel("Torn edge")
+    person.click_on("[role=dialog] input[type=checkbox]")
+    person.until(lambda _: person.all("[role=dialog] input[type=checkbox]:checked"))
+    person.see_saved()
+    shoot("dress")
+    person.press(Keys.ESCAPE)
+
+
 def main() -> None:
     """Walk through the application and keep what is seen."""
     SHOTS.mkdir(parents=True, exist_ok=True)
@@ -143,6 +180,7 @@ def main() -> None:
         person.open_bench(home_id)
         _fold(person, from_px=300, by_px=160)
         shoot("folds")
+        _point_and_dress(person, home_id, shoot)
         person.open_bench(tall_id)
         _fit(person, "Listing", 1)
         person.see("[data-spine] [data-break]")

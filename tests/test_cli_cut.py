@@ -128,4 +128,6 @@ def test_marks_beside_the_page_and_absurd_ones_do_no_harm(picture: Path, tmp_pat
         {"kind": "text", "x_px": 5, "y_px": 5, "text": "שלום 😀 𓀀\n" * 50, "size_px": 4},
         {"kind": "pen", "points": [[7, 7]]},
     ]
-    _pixels(picture, tmp_path, {"version": 1, "frame": WHOLE, "marks": marks})
+    run = _fit(picture, tmp_path, {"version": 1, "frame": WHOLE, "marks": marks})
+    assert run.exit_code == 0, run.output
+    assert json.loads(run.stdout)["letters_missing"] == "𓀀"

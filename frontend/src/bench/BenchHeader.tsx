@@ -37,7 +37,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
           href={`/api/cuts/${cut.id}/file`}
           download
           aria-label={`Save ${cut.name} as a file`}
-          title={`Save ${cut.name} as a file: box and folds, for the command line`}
+          title={`Save ${cut.name} as a file, for the command line`}
         >
           <FileDown size={16} aria-hidden />
         </a>

@@ -28,7 +28,7 @@ export function Toolbar({ mode, onMode }: Props) {
   return (
     <div className="@container shrink-0 border-b border-base-300">
       <div className="flex h-11 items-center gap-2 px-3 @min-[46rem]:gap-3">
-      <div className="join" role="group" aria-label="Zoom">
+      {stage !== "dress" && <div className="join" role="group" aria-label="Zoom">
         {ZOOMS.map((zoom) => (
           <button
             key={zoom.mode}
@@ -41,7 +41,7 @@ export function Toolbar({ mode, onMode }: Props) {
             {zoom.label}
           </button>
         ))}
-      </div>
+      </div>}
       {stage === "part" && <PartTools />}
       {stage === "point" && <PointTools />}
       {stage === "hide" && <HideTools />}

@@ -140,6 +140,7 @@ def _facts(made: Sequence[_Made], order: FitOrder, rendering: Rendering) -> dict
     return {
         **weakest,
         "kept_small": rendering.plan(made[0].leaf).kept_small,
+        "letters_missing": "".join(rendering.missing_letters()),
         "limit": order.limit_bytes,
         "wanted_score": order.fidelity,
         "met": all(row["met"] for row in told),
@@ -205,6 +206,8 @@ def _print_fit(facts: dict[str, Any]) -> None:
         _print_file(row, facts["limit"])
     if facts["kept_small"]:
         print("  Not enlarged: the picture has no more pixels. --enlarge does it all the same.")
+    if facts["letters_missing"]:
+        print(f"  “{facts['letters_missing']}” cannot be drawn and is left out: no font that ships has it.")
     if not facts["met"]:
         print(_not_met_words(facts))
         for advice in facts["advice"]:

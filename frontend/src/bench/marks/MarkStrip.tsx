@@ -11,7 +11,8 @@ import { useBench, useCut } from "../benchContext";
 import { ColourPick } from "./ColourPick";
 import { KIND_WORDS } from "./geometry";
 import { lookOf, type Look, rememberLook, shownValue } from "./looks";
-import { changeMarks, duplicateSelected, removeSelected, reorderSelected } from "./markSteps";
+import { changeMarks, duplicateSelected, removeAllMarks, removeSelected, reorderSelected } from "./markSteps";
+import { useShownMarks } from "./useShownMarks";
 
 type Control =
   | { kind: "colour"; optional?: boolean }
@@ -56,6 +57,7 @@ export function MarkStrip() {
     <div className="flex h-9 shrink-0 items-center gap-2 overflow-x-auto border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The mark in hand">
       <span className="font-semibold">{inHand.length > 1 ? `${inHand.length} marks` : KIND_WORDS[first.kind]}</span>
       <Looks marks={inHand} first={first} />
+      {first.kind === "text" && <LettersMissing id={first.id} />}
       {first.kind === "badge" && inHand.length === 1 && <BadgeFields />}
       {first.kind === "sticker" && inHand.length === 1 && <StickerPick id={first.id} />}
       <span className="ml-auto flex items-center gap-0.5">
@@ -75,8 +77,29 @@ export function MarkStrip() {
 }
 
 function Hint({ drawing, none }: { drawing: boolean; none: boolean }) {
+  const { store } = useBench();
   const words = drawing ? "Drag on the page to draw it; Esc lays it aside." : none ? "Take an arrow, a text or a number from the row above, and draw on the page." : "Press a mark to change it, or drag around several.";
-  return <p className="flex h-9 shrink-0 items-center border-b border-base-300 px-3 text-sm text-info">{words}</p>;
+  return (
+    <div className="flex h-9 shrink-0 items-center justify-between border-b border-base-300 px-3 text-sm text-info">
+      <p>{words}</p>
+      {!none && (
+        <button type="button" className="btn btn-ghost btn-xs" onClick={() => removeAllMarks(store)}>
+          Remove all marks
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Letters that none of the fonts has are left out, and that is said. */
+function LettersMissing({ id }: { id: string }) {
+  const missing = useShownMarks().find((row) => row.mark.id === id)?.drawn?.missing ?? [];
+  if (missing.length === 0) return null;
+  return (
+    <span role="alert" className="text-error">
+      “{missing.join("")}” cannot be drawn and is left out.
+    </span>
+  );
 }
 
 function Do({ words, action, icon, run }: { words: string; action?: "duplicate" | "removeMark"; icon: React.ReactNode; run: () => void }) {

@@ -79,6 +79,19 @@ class Rendering:
             raster = NumberStage(leaf.number, leaf.count, rules.background).draw(raster)
         return GroundStage(rules.background).draw(raster) if rules.flattened else raster
 
+    def missing_letters(self) -> tuple[str, ...]:
+        """Letters of marks and caption that none of the fonts has: they are left out."""
+        found: dict[str, None] = {}
+        if self.cut.marks:
+            from tallpage.core.render._marking import marks_in_frame
+
+            found |= dict.fromkeys(letter for drawn in marks_in_frame(self.cut) for letter in drawn.missing)
+        whole = self.whole()
+        dressing = self._dressing_of(whole, self.plan(whole))
+        if dressing is not None and dressing.layout.caption is not None:
+            found |= dict.fromkeys(dressing.layout.caption.missing)
+        return tuple(found)
+
     def on_page(self, leaf: Leaf, top_px: int, height_px: int) -> Iterator[tuple[Box, float]]:
         """The stretches of the page that rows of a leaf's file show, each with its share of them.
 
