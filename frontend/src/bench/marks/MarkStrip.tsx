@@ -2,7 +2,7 @@ import { ArrowDownToLine, ArrowUpToLine, Copy, Lock, LockOpen, Trash2 } from "lu
 
 import { keepSticker, useSigns, useUsualLooks } from "../../api/marks";
 import { asProblem } from "../../api/client";
-import type { Mark } from "../../api/types";
+import type { Mark, MarkKind } from "../../api/types";
 import { titled } from "../../app/actions/registry";
 import { useNotices } from "../../app/notices";
 import { NumberInput } from "../../parts/fields/NumberInput";
@@ -43,6 +43,20 @@ const FIELDS: { name: string; words: string; control: Control }[] = [
   { name: "angle_deg", words: "angle °", control: { kind: "number", least: -360, greatest: 360 } },
 ];
 
+/** The settings that are wanted most often stand in the strip, the others behind *More*. */
+const AT_HAND: Record<MarkKind, readonly string[]> = {
+  arrow: ["filling", "outline_colour", "thickness_px", "heads"],
+  line: ["colour", "thickness_px", "dashes"],
+  box: ["filling", "outline_colour", "outline_px", "dashes"],
+  ellipse: ["filling", "outline_colour", "outline_px", "dashes"],
+  pen: ["colour", "thickness_px"],
+  highlighter: ["colour", "thickness_px"],
+  text: ["colour", "plate", "outline_colour", "size_px", "weight"],
+  badge: ["filling", "colour", "size_px"],
+  sticker: ["colour"],
+  dim: ["how", "strength", "shape"],
+};
+
 /** The marks in hand: how they look, and what can be done with them. */
 export function MarkStrip() {
   const { store } = useBench();
@@ -54,14 +68,20 @@ export function MarkStrip() {
   if (!first) return <Hint drawing={tool.kind === "mark"} none={marks.length === 0} />;
   const locked = inHand.every((mark) => mark.locked);
   return (
-    <div className="flex h-9 shrink-0 items-center gap-2 overflow-x-auto border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The mark in hand">
+    <div className="flex h-9 shrink-0 items-center gap-2 overflow-hidden border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The mark in hand">
       <span className="font-semibold">{inHand.length > 1 ? `${inHand.length} marks` : KIND_WORDS[first.kind]}</span>
-      <Looks marks={inHand} first={first} />
+      <Looks marks={inHand} first={first} atHand />
       {first.kind === "text" && <LettersMissing id={first.id} />}
       {first.kind === "badge" && inHand.length === 1 && <BadgeFields />}
       {first.kind === "sticker" && inHand.length === 1 && <StickerPick id={first.id} />}
       <span className="ml-auto flex items-center gap-0.5">
-        <PlaceFields marks={inHand} />
+        <Panel label="More" name="More settings of the mark" button="btn-ghost btn-xs" size="w-64">
+          <div className="flex flex-col items-start gap-2 text-sm">
+            <Looks marks={inHand} first={first} atHand={false} />
+            {first.kind === "badge" && inHand.length === 1 && <NewSequence id={first.id} />}
+          </div>
+          <PlaceFields marks={inHand} />
+        </Panel>
         <Do words="Duplicate" action="duplicate" icon={<Copy size={14} />} run={() => duplicateSelected(store)} />
         <Do words="Above all others" icon={<ArrowUpToLine size={14} />} run={() => reorderSelected(store, "front")} />
         <Do words="Below all others" icon={<ArrowDownToLine size={14} />} run={() => reorderSelected(store, "back")} />
@@ -96,8 +116,8 @@ function LettersMissing({ id }: { id: string }) {
   const missing = useShownMarks().find((row) => row.mark.id === id)?.drawn?.missing ?? [];
   if (missing.length === 0) return null;
   return (
-    <span role="alert" className="text-error">
-      “{missing.join("")}” cannot be drawn and is left out.
+    <span role="alert" className="max-w-24 truncate text-error" title="No font that ships has these letters">
+      Left out: {missing.join("")}
     </span>
   );
 }
@@ -110,11 +130,13 @@ function Do({ words, action, icon, run }: { words: string; action?: "duplicate" 
   );
 }
 
-function Looks({ marks, first }: { marks: Mark[]; first: Mark }) {
+function Looks({ marks, first, atHand }: { marks: Mark[]; first: Mark; atHand: boolean }) {
   const { store } = useBench();
   const usual = useUsualLooks();
   const styles = useCut((state) => state.document.styles) as unknown as Record<string, Look>;
-  const fields = FIELDS.filter((field) => marks.every((mark) => field.name in (usual[mark.kind] ?? {})));
+  const fields = FIELDS.filter(
+    ({ name }) => marks.every((mark) => name in (usual[mark.kind] ?? {})) && AT_HAND[first.kind].includes(name) === atHand,
+  );
   const set = (name: string, words: string, value: unknown) => {
     const ids = marks.map((mark) => mark.id);
     changeMarks(store, `${words.toLowerCase()} changed`, ids, (mark) => ({ ...mark, [name]: value }), `look ${name} ${ids.join()}`);
@@ -122,14 +144,19 @@ function Looks({ marks, first }: { marks: Mark[]; first: Mark }) {
     if (changed && Object.keys(lookOf(changed, usual)).length > 0) rememberLook(changed, usual);
   };
   return fields.map(({ name, words, control }) => (
-    <Setting key={name} words={words} control={control} value={shownValue(first, name, styles, usual)} onSet={(value) => set(name, words, value)} />
+    <Setting key={name} words={words} named={!atHand} control={control} value={shownValue(first, name, styles, usual)} onSet={(value) => set(name, words, value)} />
   ));
 }
 
-function Setting({ words, control, value, onSet }: { words: string; control: Control; value: unknown; onSet: (value: unknown) => void }) {
+function Setting({ words, control, value, named, onSet }: { words: string; control: Control; value: unknown; named: boolean; onSet: (value: unknown) => void }) {
   switch (control.kind) {
     case "colour":
-      return <ColourPick name={words} value={(value as string | null) ?? null} optional={control.optional ?? false} onPick={onSet} />;
+      return (
+        <span className="flex items-center gap-1">
+          {named && <span className="text-info">{words}</span>}
+          <ColourPick name={words} value={(value as string | null) ?? null} optional={control.optional ?? false} onPick={onSet} />
+        </span>
+      );
     case "switch":
       return (
         <label className="flex items-center gap-1">
@@ -139,7 +166,7 @@ function Setting({ words, control, value, onSet }: { words: string; control: Con
       );
     case "choice":
       return (
-        <select className="select select-xs w-28 shrink-0" aria-label={words} title={words} value={String(value)} onChange={(event) => onSet(/^\d+$/.test(event.target.value) ? Number(event.target.value) : event.target.value)}>
+        <select className="select select-xs w-25 shrink-0" aria-label={words} title={words} value={String(value)} onChange={(event) => onSet(/^\d+$/.test(event.target.value) ? Number(event.target.value) : event.target.value)}>
           {Object.entries(control.options).map(([option, says]) => (
             <option key={option} value={option}>
               {says}
@@ -152,7 +179,7 @@ function Setting({ words, control, value, onSet }: { words: string; control: Con
       return (
         <label className="flex items-center gap-1">
           <span className="text-info">{words}</span>
-          <NumberInput name={words} size="w-14" value={Math.round(((value as number | undefined) ?? 0) * times * 10) / 10} least={control.least} greatest={control.greatest} step={control.step ?? 1} onCommit={(number) => number !== null && onSet(number / times)} />
+          <NumberInput name={words} size="w-13" value={Math.round(((value as number | undefined) ?? 0) * times * 10) / 10} least={control.least} greatest={control.greatest} step={control.step ?? 1} onCommit={(number) => number !== null && onSet(number / times)} />
         </label>
       );
     }
@@ -168,8 +195,7 @@ function PlaceFields({ marks }: { marks: Mark[] }) {
   if (names.length === 0) return null;
   const said = (name: string) => name.replace("_px", "").replace("_", " ");
   return (
-    <Panel label="Place" name="Place of the mark" button="btn-ghost btn-xs" size="w-56">
-      <div className="grid grid-cols-2 gap-2">
+      <div className="mt-3 grid grid-cols-2 gap-2 border-t border-base-300 pt-3 text-sm">
         {names.map((name) => (
           <label key={name} className="flex items-center justify-between gap-1">
             <span className="text-info">{said(name)}</span>
@@ -177,7 +203,20 @@ function PlaceFields({ marks }: { marks: Mark[] }) {
           </label>
         ))}
       </div>
-    </Panel>
+  );
+}
+
+/** Begin to count again, in a sequence of its own. */
+function NewSequence({ id }: { id: string }) {
+  const { store } = useBench();
+  const begin = () => {
+    const next = Math.max(0, ...store.getState().document.marks.map((row) => (row.kind === "badge" ? (row.sequence ?? 1) : 0))) + 1;
+    changeMarks(store, "new sequence", [id], (row) => ({ ...row, sequence: next }) as Mark);
+  };
+  return (
+    <button type="button" className="btn btn-xs" title="Begin to count from 1 again, from here on" onClick={begin}>
+      New sequence
+    </button>
   );
 }
 
@@ -187,21 +226,9 @@ function BadgeFields() {
   const mark = useCut((state) => state.document.marks.find((row) => row.id === state.selected[0]));
   if (mark?.kind !== "badge") return null;
   return (
-    <>
-      <button
-        type="button"
-        className="btn btn-ghost btn-xs"
-        title="Begin to count from 1 again, from here on"
-        onClick={() => {
-          const next = Math.max(0, ...store.getState().document.marks.map((row) => (row.kind === "badge" ? (row.sequence ?? 1) : 0))) + 1;
-          changeMarks(store, "new sequence", [mark.id], (row) => ({ ...row, sequence: next }) as Mark);
-        }}
-      >
-        New sequence
-      </button>
       <input
         key={mark.id}
-        className="input input-xs w-44"
+        className="input input-xs w-40"
         aria-label="Caption of the number"
         placeholder="Caption, for the list"
         maxLength={500}
@@ -212,7 +239,6 @@ function BadgeFields() {
         }}
         onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
       />
-    </>
   );
 }
 
