@@ -131,3 +131,13 @@ def test_a_padded_file_has_no_marks_on_its_padding(tmp_path: Path) -> None:
     expected = np.full((200, 400, 3), 255, dtype=np.uint8)
     expected[50:100, 100:300] = RED
     assert_same_pixels(drawn, expected)
+
+
+def test_a_page_is_divided_beside_a_mark_and_not_through_it(tmp_path: Path) -> None:
+    source = CaptureSource(tmp_path, strips_of(WHITE, tmp_path))
+    rules = RenderRules(sizing=Sizing(width_px=400), leaf_count=2)
+    frame = Frame.of(Box.whole(source.size))
+    plain = Rendering(source, Cut(frame=frame), rules).leaves()[1].top_px
+    mark = MARK.validate_python(_filled(50, plain - 60, 60, 160))
+    divided = Rendering(source, Cut(frame=frame, marks=(mark,)), rules).leaves()[1].top_px
+    assert not plain - 60 < divided < plain + 100

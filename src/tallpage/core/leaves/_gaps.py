@@ -13,7 +13,7 @@ from tallpage.core.page_map import Block
 _LEAST_RUN_PX = 4
 _EVERY_PX = 48
 """A long empty stretch offers more than its middle."""
-_WITHIN = {"image": 3.0, "heading": 1.5, "button": 1.5, "list": 0.2, "table": 0.2}
+_WITHIN = {"mark": 4.0, "image": 3.0, "heading": 1.5, "button": 1.5, "list": 0.2, "table": 0.2}
 _WITHIN_TEXT = 0.35
 _CONTAINERS = {"section", "navigation", "form", "article", "main", "header", "footer"}
 _BEFORE_HEADING = -0.15

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size
 from tallpage.core.leaves import NUMBER_LINE_PX
+from tallpage.core.page_map import Block
 from tallpage.core.picture import Access, Raster
 from tallpage.core.render._leaves import Leaf, leaves_of
 from tallpage.core.render._rules import RenderRules
@@ -37,7 +38,7 @@ class Rendering:
         Raises:
             FitError: the frame cannot be divided as the rules ask.
         """
-        return leaves_of(self.cut.frame, self._inner, rows=self._rows, blocks=self._page.blocks)
+        return leaves_of(self.cut.frame, self._inner, rows=self._rows, blocks=self._blocks)
 
     def whole(self) -> Leaf:
         """All of the frame as one."""
@@ -137,6 +138,15 @@ class Rendering:
         """Size of a leaf's file, without the number line."""
         dressing = self._dressing_of(leaf, plan)
         return dressing.layout.file if dressing else plan.canvas
+
+    def _blocks(self) -> tuple[Block, ...]:
+        """What stands on the page, and the marks on it."""
+        blocks = self._page.blocks()
+        if not self.cut.marks:
+            return blocks
+        from tallpage.core.render._marking import marks_as_blocks
+
+        return (*blocks, *marks_as_blocks(self.cut, self.source.size))
 
     def _is_numbered(self, leaf: Leaf) -> bool:
         return self.rules.numbered and leaf.count > 1

@@ -10,6 +10,7 @@ from itertools import groupby
 from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size, bands
 from tallpage.core.marks import DrawnMark, Plane, draw_marks, enlarged, placed, points_of, svg_of
+from tallpage.core.page_map import Block
 from tallpage.core.paths import Extent
 from tallpage.core.picture import Raster, blurred_where, draw_vectors, laid_over, multiplied_by
 from tallpage.core.sizing import SizePlan
@@ -32,6 +33,16 @@ def marks_in_frame(cut: Cut, *, enlarge: float = 1.0) -> list[DrawnMark]:
     marks = [enlarged(placed(mark, frame.place_of), enlarge) for mark in cut.marks]
     shown = [any(frame.shows_row(y) for _, y in points_of(mark)) for mark in cut.marks]
     return draw_marks(marks, Extent(0, 0, size.width_px, size.height_px), shown=shown)
+
+
+def marks_as_blocks(cut: Cut, page: Size) -> tuple[Block, ...]:
+    """Where marks stand on the page, for dividing it beside them and not through them."""
+    marks = [mark for mark in cut.marks if mark.kind != "dim"]
+    extents = [drawn.extent() for drawn in draw_marks(marks, Extent(0, 0, page.width_px, page.height_px))]
+    boxes = [box_around(extent).overlap(Box.whole(page)) for extent in extents if extent is not None]
+    return tuple(
+        Block(role="mark", level=None, box=box, text="", link="", alt="") for box in boxes if box is not None
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,13 +119,25 @@ class MarkStage:
         if extent is None:
             return None
         plane = self.plane
-        left_px = math.floor(extent.left_px * plane.across + plane.x_px) - 1
-        top_px = math.floor(extent.top_px * plane.down + plane.y_px) - 1
-        right_px = math.ceil(extent.right_px * plane.across + plane.x_px) + 1
-        bottom_px = math.ceil(extent.bottom_px * plane.down + plane.y_px) + 1
-        box = Box(x_px=left_px, y_px=top_px, width_px=right_px - left_px, height_px=bottom_px - top_px)
-        inside = box.overlap(self.picture)
+        on_file = Extent(
+            extent.left_px * plane.across + plane.x_px,
+            extent.top_px * plane.down + plane.y_px,
+            extent.right_px * plane.across + plane.x_px,
+            extent.bottom_px * plane.down + plane.y_px,
+        )
+        inside = box_around(on_file).grown(1).overlap(self.picture)
         return inside and inside.overlap(Box.whole(file))
+
+
+def box_around(extent: Extent) -> Box:
+    """The whole px that a rectangle touches."""
+    left_px, top_px = math.floor(extent.left_px), math.floor(extent.top_px)
+    return Box(
+        x_px=left_px,
+        y_px=top_px,
+        width_px=max(1, math.ceil(extent.right_px) - left_px),
+        height_px=max(1, math.ceil(extent.bottom_px) - top_px),
+    )
 
 
 def _around(boxes: Sequence[Box]) -> Box:
