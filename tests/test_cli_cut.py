@@ -93,6 +93,7 @@ BOX = {"kind": "box", "x_px": 1, "y_px": 1, "width_px": 5, "height_px": 5}
         ({"dressing": {"border": {"width_px": 0}}}, "dressing.border.width_px: "),
         ({"dressing": {"stamp": {}}}, "dressing.stamp: "),
         ({"dressing": {"stamp": {"picture": "logo"}}}, "dressing.stamp.picture: "),
+        ({"marks": [{**BADGE, "letters": "yes"}]}, "marks[0].letters: "),
         ({"tone": {}}, "tone: "),
     ],
 )
@@ -127,7 +128,9 @@ def test_marks_beside_the_page_and_absurd_ones_do_no_harm(picture: Path, tmp_pat
         {"kind": "text", "x_px": 5, "y_px": 5, "text": "", "size_px": 1_000},
         {"kind": "text", "x_px": 5, "y_px": 5, "text": "שלום 😀 𓀀\n" * 50, "size_px": 4},
         {"kind": "pen", "points": [[7, 7]]},
+        {**BADGE, "caption": "Choose the day."},
     ]
     run = _fit(picture, tmp_path, {"version": 1, "frame": WHOLE, "marks": marks})
     assert run.exit_code == 0, run.output
     assert json.loads(run.stdout)["letters_missing"] == "𓀀"
+    assert json.loads(run.stdout)["captions"] == "1. Choose the day.\n"

@@ -58,7 +58,7 @@ def _keep(api: Api, data: bytes, name: str = "logo.png") -> Any:
 def test_a_cut_keeps_its_parts_as_they_were_given(api: Api, cut: dict[str, Any]) -> None:
     assert cut["document"] == {"hidden": [], "marks": [], "styles": {}, "version": 1, "frame": FRAME}
     parts = {
-        "marks": [{**BOX, "id": "a1"}, {"kind": "pen", "points": [[1, 2.5], [3, 4]]}],
+        "marks": [{**BOX, "id": "a1"}, {"id": "p1", "kind": "pen", "points": [[1, 2.5], [3, 4]]}],
         "hidden": [{"id": "h1", "how": "blur", "x_px": 1, "y_px": 2, "width_px": 3, "height_px": 4}],
         "dressing": {"caption": {"text": "{title}"}, "corner_px": 4},
         "styles": {"quiet": {"filling": None, "thickness_px": 3}},
@@ -66,6 +66,11 @@ def test_a_cut_keeps_its_parts_as_they_were_given(api: Api, cut: dict[str, Any])
     _change(api, cut, **parts)
     kept = api.get(f"/cuts/{cut['id']}")["document"]
     assert {name: kept[name] for name in parts} == parts
+
+
+def test_what_has_no_id_gets_one_of_its_own(api: Api, cut: dict[str, Any]) -> None:
+    marks = _change(api, cut, marks=[BOX, BOX])["document"]["marks"]
+    assert len({mark["id"] for mark in marks if mark["id"]}) == 2
 
 
 def test_a_file_shows_marks_and_not_what_is_hidden(
@@ -82,15 +87,17 @@ def test_a_file_shows_marks_and_not_what_is_hidden(
 def test_a_changed_mark_makes_the_file_old_and_a_restored_one_new_again(
     api: Api, run_queue: Callable[[], None], cut: dict[str, Any]
 ) -> None:
+    box = {**BOX, "id": "a1"}
+
     def is_stale() -> bool:
         return bool(api.get(f"/cuts/{cut['id']}/outputs")[-1]["stale"])
 
-    _change(api, cut, marks=[BOX])
+    _change(api, cut, marks=[box])
     _file(api, run_queue, cut)
     assert not is_stale()
-    _change(api, cut, marks=[{**BOX, "x_px": 31}])
+    _change(api, cut, marks=[{**box, "x_px": 31}])
     assert is_stale()
-    _change(api, cut, marks=[BOX])
+    _change(api, cut, marks=[box])
     assert not is_stale()
 
 

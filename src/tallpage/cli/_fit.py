@@ -140,6 +140,7 @@ def _facts(made: Sequence[_Made], order: FitOrder, rendering: Rendering) -> dict
     return {
         **weakest,
         "kept_small": rendering.plan(made[0].leaf).kept_small,
+        "captions": rendering.captions(),
         "letters_missing": "".join(rendering.missing_letters()),
         "limit": order.limit_bytes,
         "wanted_score": order.fidelity,

@@ -16,7 +16,6 @@ from tallpage.core.marks import (
     Style,
     captions_of,
     draw_marks,
-    enlarged,
     numbered_badges,
     placed,
     points_of,
@@ -109,14 +108,6 @@ def test_moving_the_points_moves_the_whole_mark(plain: dict[str, Any], x: float,
     assert after is not None
     assert after.left_px == pytest.approx(before.left_px + x, abs=0.01)
     assert after.bottom_px == pytest.approx(before.bottom_px + y, abs=0.01)
-
-
-def test_what_is_enlarged_stays_where_it_is() -> None:
-    for kind in ("arrow", "badge", "text"):
-        mark = _mark(kind)
-        assert points_of(enlarged(mark, 2)) == points_of(mark)
-    arrow = _mark("arrow")
-    assert enlarged(arrow, 2).thickness_px == 2 * arrow.thickness_px  # type: ignore[union-attr]
 
 
 def test_an_arrow_ends_at_its_point_whatever_its_bend() -> None:

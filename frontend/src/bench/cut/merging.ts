@@ -18,13 +18,13 @@ export function merged(base: CutDocument, mine: CutDocument, theirs: CutDocument
   if (frame.folds.length === 0 && folds.length > 0) return null;
   const marks = mergedRows(base.marks, mine.marks, theirs.marks);
   const hidden = mergedRows(base.hidden, mine.hidden, theirs.hidden);
-  const around = mergedOf(lookOf(base), lookOf(mine), lookOf(theirs), sameValue);
+  const around = mergedOf(aroundOf(base), aroundOf(mine), aroundOf(theirs), sameValue);
   if (!marks || !hidden || !around) return null;
   return complete({ ...theirs, frame, marks, hidden, ...around });
 }
 
 /** What is one thing each: what is put around the picture, and the named styles. */
-const lookOf = ({ dressing = null, styles }: CutDocument) => ({ dressing, styles });
+const aroundOf = ({ dressing = null, styles }: CutDocument) => ({ dressing, styles });
 
 /** Rows with ids, each one thing: in the order of the other window, with what only this one added at the end. */
 function mergedRows<T extends { id: string }>(base: T[], mine: T[], theirs: T[]): T[] | null {

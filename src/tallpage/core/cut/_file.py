@@ -46,7 +46,7 @@ def read_cut(data: bytes) -> Cut:
             code="cut_too_new",
         )
     try:
-        read: CutFile = _model().model_validate_json(data)  # type: ignore[assignment]
+        read: CutFile = _model().model_validate_json(data, strict=True)  # type: ignore[assignment]
     except ValidationError as error:
         raise CutError(_in_words(error.errors()[0])) from error
     require_parts_agree(read, read.pictures)

@@ -18,7 +18,7 @@ from tallpage.core.marks._kinds import (
     Text,
 )
 from tallpage.core.marks._numbering import NumberedBadge, captions_of, numbered_badges
-from tallpage.core.marks._placing import enlarged, placed, points_of, styled
+from tallpage.core.marks._placing import placed, points_of, styled
 from tallpage.core.marks._signs import signs
 from tallpage.core.marks._svg import Plane, svg_of
 
@@ -44,7 +44,6 @@ __all__ = [
     "Text",
     "captions_of",
     "draw_marks",
-    "enlarged",
     "numbered_badges",
     "placed",
     "points_of",

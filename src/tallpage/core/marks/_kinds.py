@@ -38,7 +38,7 @@ Points = Annotated[tuple[_Pair, ...], Field(min_length=1, max_length=MOST_POINTS
 Dashes = Literal["none", "dashes", "dots"]
 Heads = Literal["end", "start", "both"]
 
-PLUM, PAPER, INK, MARIGOLD = "#6B3A5B", "#FFFDF8", "#1D2B2A", "#F5C451"
+PLUM, PAPER, INK, STRAW = "#6B3A5B", "#FFFDF8", "#1D2B2A", "#F5C451"
 
 
 class _Mark(StrictModel):
@@ -128,7 +128,7 @@ class Highlighter(_Mark):
     kind: Literal["highlighter"]
     points: Points
     thickness_px: Thickness = 24.0
-    colour: HexColour = MARIGOLD
+    colour: HexColour = STRAW
 
 
 class Text(_Mark):

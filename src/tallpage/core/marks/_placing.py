@@ -1,4 +1,4 @@
-"""Marks moved from one plane to another, made larger, and dressed in their style. Each gives a copy."""
+"""Marks moved from one plane to another, and dressed in their style. Each gives a copy."""
 
 from __future__ import annotations
 
@@ -21,8 +21,6 @@ from tallpage.core.marks._kinds import (
 )
 from tallpage.core.paths import Point
 
-_LENGTHS = ("thickness_px", "outline_px", "corner_px", "size_px")
-"""Fields that say how large a mark is drawn, and not where."""
 _SHORTEST_PX = 0.01
 
 
@@ -62,14 +60,6 @@ def placed(mark: Mark, place: Callable[[Point], Point]) -> Mark:
             (left, top), (right, bottom) = points
             width, height = max(right - left, _SHORTEST_PX), max(bottom - top, _SHORTEST_PX)
             return _with(mark, x_px=left, y_px=top, width_px=width, height_px=height)
-
-
-def enlarged(mark: Mark, factor: float) -> Mark:
-    """A mark drawn larger where it stands: thicker lines, larger letters."""
-    lengths = [name for name in _LENGTHS if hasattr(mark, name)]
-    if isinstance(mark, Text) and mark.width_px is not None:
-        lengths.append("width_px")
-    return _with(mark, **{name: getattr(mark, name) * factor for name in lengths})
 
 
 def styled(mark: Mark, styles: Mapping[str, Style]) -> Mark:

@@ -80,6 +80,14 @@ class Rendering:
             raster = NumberStage(leaf.number, leaf.count, rules.background).draw(raster)
         return GroundStage(rules.background).draw(raster) if rules.flattened else raster
 
+    def captions(self) -> str:
+        """The captions of number badges, a line each; nothing where there are none."""
+        if not self.cut.marks:
+            return ""
+        from tallpage.core.marks import captions_of
+
+        return captions_of(self.cut.marks)
+
     def missing_letters(self) -> tuple[str, ...]:
         """Letters of marks and caption that none of the fonts has: they are left out."""
         found: dict[str, None] = {}

@@ -46,11 +46,6 @@ class DressingStage:
         inside = box.overlap(self.layout.picture)
         return (inside.seen_from(self.layout.picture),) if inside else ()
 
-    def there(self, box: Box) -> tuple[Box, ...]:
-        """From the picture to the file."""
-        place = self.layout.picture
-        return (replace(box, x_px=box.x_px + place.x_px, y_px=box.y_px + place.y_px),)
-
     def _put_on(self, part: Raster, shown: Raster, place: Box, band: Box) -> Raster:
         """A band with what it shows of the picture."""
         on_band = place.seen_from(band)

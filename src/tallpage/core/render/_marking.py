@@ -9,7 +9,7 @@ from itertools import groupby
 
 from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size, bands
-from tallpage.core.marks import DrawnMark, Plane, draw_marks, enlarged, placed, points_of, svg_of
+from tallpage.core.marks import DrawnMark, Plane, draw_marks, placed, points_of, svg_of
 from tallpage.core.page_map import Block
 from tallpage.core.paths import Extent
 from tallpage.core.picture import Raster, blurred_where, draw_vectors, laid_over, multiplied_by
@@ -22,15 +22,14 @@ _LEAST_BLUR_PX = 0.3
 """Standard deviation below which a blur changes no pixel."""
 
 
-def marks_in_frame(cut: Cut, *, enlarge: float = 1.0) -> list[DrawnMark]:
+def marks_in_frame(cut: Cut) -> list[DrawnMark]:
     """The marks of a cut, in px of its frame, whose folds are closed.
 
     A mark's points move with the page; so an arrow across a fold becomes shorter and stays whole. A mark
-    is left out when all of its points are folded away. ``enlarge`` draws lines and letters larger where
-    they stand.
+    is left out when all of its points are folded away.
     """
     frame, size = cut.frame, cut.frame.size
-    marks = [enlarged(placed(mark, frame.place_of), enlarge) for mark in cut.marks]
+    marks = [placed(mark, frame.place_of) for mark in cut.marks]
     shown = [any(frame.shows_row(y) for _, y in points_of(mark)) for mark in cut.marks]
     return draw_marks(marks, Extent(0, 0, size.width_px, size.height_px), shown=shown)
 

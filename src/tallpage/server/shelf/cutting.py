@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import uuid
+from dataclasses import replace
+from typing import Any
+
 from django.db import transaction
 
 from tallpage.core import cut as core_cut
@@ -35,7 +39,7 @@ def change_cut(cut: Cut, *, version: int, shown: core_cut.Cut | None, name: str 
     """
     changes: dict[str, object] = {"version": version + 1}
     if shown is not None:
-        changes["document"] = shown.require_on(cut.capture.size).as_json()
+        changes["document"] = _named(shown.require_on(cut.capture.size)).as_json()
     if name is not None:
         changes["name"] = name.strip() or cut.name
     with transaction.atomic():
@@ -43,3 +47,16 @@ def change_cut(cut: Cut, *, version: int, shown: core_cut.Cut | None, name: str 
             raise ChangedElsewhere(f"“{cut.name}” was changed in another window meanwhile.")
     cut.refresh_from_db()
     return cut
+
+
+def _named(shown: core_cut.Cut) -> core_cut.Cut:
+    """A cut whose marks and hidden areas all have an id: the Bench knows them by it."""
+
+    def named(row: Any) -> Any:
+        return row if row.id else row.model_copy(update={"id": uuid.uuid4().hex[:12]})
+
+    return replace(
+        shown,
+        marks=tuple(named(mark) for mark in shown.marks),
+        hidden=tuple(named(area) for area in shown.hidden),
+    )
