@@ -43,11 +43,11 @@ def site(photo_store: PhotoStore) -> Iterator[str]:
 
 
 @pytest.fixture
-def closed_port() -> int:
-    """A port of this machine where nobody listens."""
-    with socket.socket() as listener:
-        listener.bind(("127.0.0.1", 0))
-        return int(listener.getsockname()[1])
+def closed_port() -> Iterator[int]:
+    """A port of this machine where nobody listens; it is held, so that nobody comes to."""
+    with socket.socket() as holder:
+        holder.bind(("127.0.0.1", 0))
+        yield int(holder.getsockname()[1])
 
 
 @pytest.fixture(scope="session")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import fcntl
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -21,8 +22,10 @@ from tests.pictures import as_png
 def application(
     photo_store: PhotoStore, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
 ) -> Iterator[Application]:
-    photo_store.paint_all()
     photographs = request.config.cache.mkdir("photographs")  # type: ignore[union-attr]
+    with (photographs.parent / "painting").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)  # another worker's tests want the same ones
+        photo_store.paint_all()
     with running_application(tmp_path_factory.mktemp("home"), photographs) as started:
         yield started
 
@@ -59,8 +62,6 @@ def picture_id(person: Person, tmp_path: Path) -> int:
     path.write_bytes(as_png(np.full((1_500, 600, 3), 200, dtype=np.uint8)))
     person.open("/")
     person.see("[data-address-field]")
-    before = person.ask("/captures")["total"]
+    before = person.newest_capture()
     person.all("input[type=file]")[0].send_keys(str(path))
-    person.until(lambda _: person.ask("/captures")["total"] > before)
-    person.until(lambda _: person.ask("/captures")["captures"][0]["job"]["state"] == "done")
-    return int(person.ask("/captures")["captures"][0]["id"])
+    return person.see_taken(before, what="a dropped picture")

@@ -119,7 +119,7 @@ class Person:
 
     def fetch(self, path: str) -> bytes:
         """What the API answers, as it is."""
-        with urllib.request.urlopen(f"{self.application.address}/api{path}", timeout=10) as answer:
+        with urllib.request.urlopen(f"{self.application.address}/api{path}", timeout=PATIENCE_S) as answer:
             return bytes(answer.read())
 
     def change(self, method: str, path: str, body: object = None) -> Any:
@@ -152,14 +152,24 @@ class Person:
         """Take a page of the demo site from Gather; returns its capture's id."""
         self.open("/")
         field = self.see("[data-address-field]")
-        before = self.ask("/captures")["total"]
+        before = self.newest_capture()
         field.send_keys(f"{self.application.site}{path}\n")
-        self.until(lambda _: self.ask("/captures")["total"] > before, what="a new capture")
-        capture_id = int(self.ask("/captures")["captures"][0]["id"])
-        self.until(
-            lambda _: self.ask(f"/captures/{capture_id}")["job"]["state"] in ("done", "failed"), what=path
+        return self.see_taken(before, what=path)
+
+    def newest_capture(self) -> int:
+        """Id of the capture that was asked for last, 0 when there is none."""
+        newest = self.ask("/captures?limit=1")["captures"]
+        return int(newest[0]["id"]) if newest else 0
+
+    def see_taken(self, before: int, *, what: str) -> int:
+        """Wait until a capture newer than ``before`` is there and has come to its end; its id."""
+        capture_id = self.until(
+            lambda _: (now := self.newest_capture()) > before and now, what=f"a new capture: {what}"
         )
-        return capture_id
+        self.until(
+            lambda _: self.ask(f"/captures/{capture_id}")["job"]["state"] in ("done", "failed"), what=what
+        )
+        return int(capture_id)
 
     def open_bench(self, capture_id: int) -> None:
         self.open(f"/captures/{capture_id}")

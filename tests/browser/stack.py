@@ -19,7 +19,10 @@ from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.support.ui import WebDriverWait
 
-PATIENCE_S = 40
+from tests.server.processes import environment, make_home, run_django
+
+PATIENCE_S = 120
+"""What is waited for comes in seconds. On a busy machine that is no reason to give up."""
 _ARGUMENTS = [
     "--headless=new",
     "--no-sandbox",
@@ -59,22 +62,18 @@ def running_application(home: Path, photographs: Path) -> Iterator[Application]:
     """Started as `make demo` starts it, with the demo's outlets and an empty shelf."""
     (home / "demo-photographs").symlink_to(photographs)
     port, site_port = _free_port(), _free_port()
-    environment = {
-        **os.environ,
-        "DJANGO_SETTINGS_MODULE": "tallpage.server.settings",
-        "TALLPAGE_HOME": str(home),
-        "TALLPAGE_PORT": str(port),
-        "TALLPAGE_PAGE_WORKERS": "2",  # two windows are driven at once beside them
-        "TALLPAGE_DEMO_SITE_PORT": str(site_port),
-    }
-    load = "import django; django.setup()\nfrom django.core.management import call_command\n"
-    load += "call_command('migrate', verbosity=0)\n"
-    load += "from tallpage.demo.run import load_outlets\nload_outlets()"
-    subprocess.run([sys.executable, "-c", load], env=environment, check=True)
+    told = environment(
+        home,
+        TALLPAGE_PORT=str(port),
+        TALLPAGE_PAGE_WORKERS="2",  # two windows are driven at once beside them
+        TALLPAGE_DEMO_SITE_PORT=str(site_port),
+    )
+    make_home(home)
+    run_django("from tallpage.demo.run import load_outlets; load_outlets()", told)
     (home / "demo-loaded").touch()
     command = [sys.executable, "-m", "tallpage.demo.run"]
     with (home / "log.txt").open("w") as log:
-        process = subprocess.Popen(command, env=environment, stdout=log, stderr=log, start_new_session=True)
+        process = subprocess.Popen(command, env=told, stdout=log, stderr=log, start_new_session=True)
     started = Application(
         address=f"http://127.0.0.1:{port}", site=f"http://skerrin-ferries.localhost:{site_port}", home=home
     )

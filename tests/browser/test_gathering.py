@@ -17,11 +17,11 @@ def test_a_page_is_taken_by_pasting_its_address(person: Person) -> None:
     person.open("/")
     field = person.see("[data-address-field]")
     assert field == person.driver.switch_to.active_element
-    before = person.ask("/captures")["total"]
+    before = person.newest_capture()
     field.send_keys(f"{person.application.site}/timetable", Keys.ENTER)
     person.until(lambda _: field.get_attribute("value") == "", what="the field is free again")
-    person.until(lambda _: person.ask("/captures")["total"] > before, what="a new capture")
-    card_id = person.ask("/captures")["captures"][0]["id"]
+    person.until(lambda _: person.newest_capture() > before, what="a new capture")
+    card_id = person.newest_capture()
     done = person.see(f"article[data-capture='{card_id}'][data-state=done]")
     name = done.find_element(By.TAG_NAME, "h3").text
     host = person.application.site.removeprefix("http://")
@@ -74,20 +74,20 @@ def test_a_picture_is_browsed_for_dropped_and_pasted(person: Person, tmp_path: P
     path = tmp_path / "Pier at noon.png"
     path.write_bytes(as_png(pixels))
     person.open("/")
-    before = person.ask("/captures")["total"]
+    before = person.newest_capture()
     person.see("[data-address-field]")
     person.all("input[type=file]")[0].send_keys(str(path))
     person.see_text("Pier at noon.png is on its way")
     for kind in ("drop", "paste"):
         person.driver.execute_script(_HAND_OVER, list(path.read_bytes()), kind)
-    person.until(lambda _: person.ask("/captures")["total"] == before + 3, what="three pictures")
+    person.until(lambda _: person.newest_capture() == before + 3, what="three pictures")
     person.until(
-        lambda _: all(row["job"]["state"] == "done" for row in person.ask("/captures")["captures"][:3])
+        lambda _: all(row["job"]["state"] == "done" for row in person.ask("/captures?limit=3")["captures"])
     )
-    for row in person.ask("/captures")["captures"][:3]:
+    for row in person.ask("/captures?limit=3")["captures"]:
         picture = person.driver.execute_async_script(_FETCH, f"/api/captures/{row['id']}/strips/0")
         assert_same_pixels(decoded(bytes(picture)), pixels)
-    assert person.ask("/captures")["captures"][2]["name"].startswith("Pier at noon – ")
+    assert person.ask("/captures?limit=3")["captures"][2]["name"].startswith("Pier at noon – ")
 
 
 _HAND_OVER = """
@@ -185,15 +185,23 @@ def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Perso
     person.click("1 warning")
     person.click("Take again, the same way")
     person.see_text("being taken again")
-    person.until(lambda _: person.ask("/captures")["captures"][0]["id"] > capture["id"])
+    person.until(lambda _: person.newest_capture() > capture["id"])
     person.open("/")
     person.open_how_to_take()
     person.click("Reset")
     person.until(lambda driver: "2 set" not in driver.find_element(By.TAG_NAME, "main").text)
 
 
-def test_going_back_to_the_shelf_returns_to_where_it_was_left(person: Person) -> None:
-    taken = [person.take("/planning") for _ in range(6)]
+def test_going_back_to_the_shelf_returns_to_where_it_was_left(person: Person, tmp_path: Path) -> None:
+    pictures = [tmp_path / f"{number}.png" for number in range(6)]
+    for number, path in enumerate(pictures):
+        path.write_bytes(as_png(np.full((200, 300, 3), 30 * number, dtype=np.uint8)))
+    person.open("/")
+    before = person.newest_capture()
+    person.see("[data-address-field]")
+    person.all("input[type=file]")[0].send_keys("\n".join(map(str, pictures)))
+    person.until(lambda _: person.newest_capture() == before + len(pictures), what="six pictures")
+    taken = [before + 1 + number for number in range(len(pictures))]
     person.open("/shelf")
     person.see(f"article[data-capture='{taken[0]}'][data-state=done]")
     scroller = "document.querySelector('main').parentElement"

@@ -37,8 +37,8 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     assert field.get_attribute("value") == capture["address"]
     person.click_on("[aria-label='Remove step 1']")
     field.send_keys(Keys.ENTER)
-    person.until(lambda _: person.ask("/captures")["captures"][0]["id"] > capture["id"])
-    again_id = person.ask("/captures")["captures"][0]["id"]
+    person.until(lambda _: person.newest_capture() > capture["id"])
+    again_id = person.newest_capture()
     person.until(lambda _: person.ask(f"/captures/{again_id}")["job"]["state"] == "done")
     again = person.ask(f"/captures/{again_id}")
     assert (again["warnings"], again["done_before"]) == ([], ['wait for "Timetable"'])
@@ -130,12 +130,12 @@ def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
 
 def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     person.open("/")
-    before = person.ask("/captures")["total"]
+    before = person.newest_capture()
     person.click("phone")
     person.click("desk")
     person.type_into("[data-address-field]", f"{person.application.site}/archive", Keys.ENTER)
-    person.until(lambda _: person.ask("/captures")["total"] > before)
-    capture_id = person.ask("/captures")["captures"][0]["id"]
+    person.until(lambda _: person.newest_capture() > before)
+    capture_id = person.newest_capture()
     person.open(f"/captures/{capture_id}")
     person.until(lambda _: person.see("[data-strip-so-far='0']").get_property("naturalHeight"))
     person.click("Stop and keep")
@@ -146,6 +146,6 @@ def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     person.click("1 warning")
     person.click("Take what lies further down")
     person.see_text("What lies further down is being taken.")
-    further_id = person.ask("/captures")["captures"][0]["id"]
+    further_id = person.newest_capture()
     assert person.ask(f"/captures/{further_id}")["settings"]["from_px"] == capture["bottom_px"]
     _usual_again(person)

@@ -1,6 +1,6 @@
 """Which rows of a picture are which rows of another, when something was put in or taken out between.
 
-Source: timeouts diff (B. Cohen): rows that occur once in both pictures, in an order that both
+Source: patience diff (B. Cohen): rows that occur once in both pictures, in an order that both
 share, are anchors; what is equal around an anchor belongs to it.
 """
 
