@@ -47,7 +47,7 @@ def prepare_painting(job: Job) -> Work:
             warnings=["Something was late."] if "late" in capture.address else [],
             whole="late" not in capture.address,
         )
-        taking.first_cut(Capture.objects.get(pk=capture.pk))
+        taking.begin_cuts(Capture.objects.get(pk=capture.pk))
 
     return Work(run=run, commit=commit)
 

@@ -174,6 +174,8 @@ export interface paths {
         /**
          * Retake
          * @description Take a page once more with the same screen and settings, beside the earlier capture.
+         *
+         *     Its cuts are carried over.
          */
         post: operations["retake"];
         delete?: never;
@@ -268,6 +270,50 @@ export interface paths {
          * @description Change what it shows, or its name.
          */
         patch: operations["change_cut"];
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Carry Cut
+         * @description Carry a cut over to another capture, as a new cut of it.
+         */
+        post: operations["carry_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Review
+         * @description Say of some parts of a cut that was carried over that they have been looked at.
+         */
+        post: operations["settle_review"];
+        /**
+         * Delete Review
+         * @description Let go of what there was to be looked at.
+         */
+        delete: operations["end_review"];
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/screens": {
@@ -1734,6 +1780,20 @@ export interface components {
             dashes: "none" | "dashes" | "dots";
         };
         /**
+         * BoxSchema
+         * @description A box in whole pixels.
+         */
+        BoxSchema: {
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+        };
+        /**
          * Caption
          * @description A text above or below the picture.
          *
@@ -1898,6 +1958,13 @@ export interface components {
             document: components["schemas"]["CutDocument"];
             /** Version */
             version: number;
+            /** Carried From */
+            carried_from?: number | null;
+            /**
+             * Review
+             * @default []
+             */
+            review: components["schemas"]["ReviewRowOut"][];
         };
         /**
          * Dim
@@ -2264,6 +2331,33 @@ export interface components {
             colour: string;
         };
         /**
+         * ReviewRowOut
+         * @description What became of a part of a cut that was carried over. ``kept`` is the part itself, where it has no
+         *     place now, in px of the page before.
+         */
+        ReviewRowOut: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "frame" | "fold" | "hidden" | "mark";
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "same" | "moved" | "resized" | "lost";
+            /** Doubt */
+            doubt: boolean;
+            before: components["schemas"]["BoxSchema"];
+            now: components["schemas"]["BoxSchema"] | null;
+            /** Kept */
+            kept: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /**
          * Shadow
          * @description A soft shadow below the picture.
          */
@@ -2577,6 +2671,35 @@ export interface components {
             document?: components["schemas"]["CutDocument"] | null;
             /** Name */
             name?: string | null;
+        };
+        /**
+         * CarryIn
+         * @description Where a cut is carried over to.
+         */
+        CarryIn: {
+            /** Capture Id */
+            capture_id: number;
+        };
+        /**
+         * LookedAt
+         * @description A part of a cut: its kind, and its id.
+         */
+        LookedAt: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "frame" | "fold" | "hidden" | "mark";
+            /** Id */
+            id: string;
+        };
+        /**
+         * ReviewIn
+         * @description Parts that a person has looked at.
+         */
+        ReviewIn: {
+            /** Settled */
+            settled: components["schemas"]["LookedAt"][];
         };
         /**
          * NamedScreenOut
@@ -3643,6 +3766,8 @@ export interface components {
             previous_at: string | null;
             schedule: components["schemas"]["ScheduleOut"] | null;
             saving: components["schemas"]["SavingOut"] | null;
+            /** To Look At */
+            to_look_at: number[];
         };
         /**
          * SweepIn
@@ -4293,6 +4418,80 @@ export interface operations {
                 "application/json": components["schemas"]["CutChangeIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    carry_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    settle_review: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    end_review: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -143,7 +143,7 @@ class _Carrier:
         return carried.place
 
     def _by_points(self, mark: Arrow | Line | Badge | Text) -> Placed[Mark] | None:
-        """A mark that goes with what it points at; both ends of a line, and of an arrow with two heads, do."""
+        """A mark that goes with what it points at, which both ends of a line or of a double arrow do."""
         points = points_of(mark)
         match mark:
             case Arrow(heads="end"):

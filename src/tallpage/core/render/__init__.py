@@ -12,6 +12,7 @@ from tallpage.core.render._source import CaptureSource, PictureSource, Source
 from tallpage.core.render._views import (
     dressed_view,
     hidden_view,
+    piece_view,
     save_joined_png,
     save_png,
     squeezed,
@@ -30,6 +31,7 @@ __all__ = [
     "Source",
     "dressed_view",
     "hidden_view",
+    "piece_view",
     "render_key",
     "save_joined_png",
     "save_png",

@@ -67,6 +67,17 @@ def hidden_view(source: Source, area: HiddenArea) -> bytes | None:
     return encode_webp(HidingSource(source, (area,)).region(box).resized(size), quality=90)
 
 
+def piece_view(source: Source, cut: Cut, box: Box) -> bytes:
+    """WebP of a piece of a page at 1:1 with what a cut hides and marks, folded away or not.
+
+    Raises:
+        FrameError: it does not lie on the page.
+    """
+    shown = replace(cut, frame=Frame.of(box), dressing=None)
+    rendering = Rendering(source, shown, RenderRules(sizing=Sizing(width_px=box.width_px)))
+    return encode_webp(rendering.draw(rendering.whole()), quality=88)
+
+
 def dressed_view(source: Source, cut: Cut, *, width_px: int) -> bytes:
     """WebP of a cut as a file of a width shows it. Of a tall one, the middle is folded away.
 

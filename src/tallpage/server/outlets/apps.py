@@ -15,9 +15,11 @@ class OutletsConfig(AppConfig):
 
         from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
-        from tallpage.server.outlets import making
+        from tallpage.server.outlets import fitting, making
         from tallpage.server.outlets.models import OutputFile
+        from tallpage.server.shelf.renewing import when_ready
 
         when_idle(making.forget_fits)
         register_kind(making.KIND, "files", making.prepare, takes_turns=True)
+        when_ready(fitting.renew_outputs)
         post_delete.connect(making.remove_file_of, sender=OutputFile)

@@ -36,6 +36,19 @@ def add_own_output(cut: Cut, rules: Mapping[str, Any]) -> Output:
     return _queue_new(row)
 
 
+def renew_outputs(before: Cut, now: Cut) -> None:
+    """The rows of a cut's ledger for the cut that it was carried over to; those it has already stay alone."""
+    there = set(now.outputs.values_list("slot_id", "label"))
+    for row in Output.objects.filter(cut=before):
+        if (row.slot_id, row.label) in there:
+            continue
+        renewed = Output(
+            cut=now, slot=row.slot, label=row.label, choice=row.choice, leaf_count=row.leaf_count
+        )
+        renewed.copy_rules(row)
+        _queue_new(renewed)
+
+
 def _queue_new(output: Output) -> Output:
     output.require_possible()
     output.asked_key = output.current_key()

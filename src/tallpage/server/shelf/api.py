@@ -14,6 +14,7 @@ from ninja import Field, File, Query, Router, Status, UploadedFile
 from tallpage.core.cut import write_cut
 from tallpage.core.cut.models import HiddenArea
 from tallpage.core.errors import FrameError
+from tallpage.core.geometry import Box
 from tallpage.core.naming import cut_file_name
 from tallpage.core.page_map import PageMap
 from tallpage.server.jobs.queue import enqueue, request_stop
@@ -21,16 +22,20 @@ from tallpage.server.shelf import purge, views
 from tallpage.server.shelf.cutting import change_cut, start_cut
 from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
+from tallpage.server.shelf.renewing import carry_to, end_review, settle
 from tallpage.server.shelf.schemas import (
     BlockOut,
     CaptureDetailOut,
     CaptureOut,
+    CarryIn,
     CutChangeIn,
     CutOut,
     DeletedOut,
     HiddenAreaIn,
     LackingOut,
+    PieceIn,
     RenameIn,
+    ReviewIn,
     ShelfOut,
     StripOut,
     TakeIn,
@@ -154,11 +159,15 @@ def take_again(request: HttpRequest, capture_id: int) -> Status[Capture]:
 
 @router.post("/captures/{capture_id}/retake", response={202: CaptureOut}, operation_id="retake")
 def retake(request: HttpRequest, capture_id: int) -> Status[Capture]:
-    """Take a page once more with the same screen and settings, beside the earlier capture."""
+    """Take a page once more with the same screen and settings, beside the earlier capture.
+
+    Its cuts are carried over.
+    """
     capture = _capture(capture_id)
     if capture.screen is None:
         raise FrameError("A dropped picture cannot be taken again.", hint="Drop it anew.", code="not_a_page")
-    return Status(202, order_page(capture.address, capture.screen, TakeSettings(**capture.settings)))
+    settings = TakeSettings(**capture.settings)
+    return Status(202, order_page(capture.address, capture.screen, settings, renews=capture))
 
 
 @router.post("/captures/{capture_id}/further", response={202: CaptureOut}, operation_id="take_further")
@@ -266,6 +275,33 @@ def dressed_cut(
     """A cut as a file of a width shows it, with what is around it; of a tall one, both of its ends."""
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
     return views.dressed_picture(cut, width_px)
+
+
+@router.get("/cuts/{cut_id}/piece", operation_id="piece_of_cut", include_in_schema=False)
+def piece_of_cut(request: HttpRequest, cut_id: int, box: Query[PieceIn]) -> HttpResponse:
+    """A piece of the page with what the cut hides and marks."""
+    cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
+    return views.piece_picture(cut, Box(**box.model_dump()))
+
+
+@router.post("/cuts/{cut_id}/carry", response={201: CutOut}, operation_id="carry_cut")
+def carry_cut(request: HttpRequest, cut_id: int, payload: CarryIn) -> Status[Cut]:
+    """Carry a cut over to another capture, as a new cut of it."""
+    cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
+    return Status(201, carry_to(cut, _capture(payload.capture_id)))
+
+
+@router.post("/cuts/{cut_id}/review", response=CutOut, operation_id="settle_review")
+def post_review(request: HttpRequest, cut_id: int, payload: ReviewIn) -> Cut:
+    """Say of some parts of a cut that was carried over that they have been looked at."""
+    cut = get_object_or_404(Cut, pk=cut_id)
+    return settle(cut, [(row.part, row.id) for row in payload.settled])
+
+
+@router.delete("/cuts/{cut_id}/review", response=CutOut, operation_id="end_review")
+def delete_review(request: HttpRequest, cut_id: int) -> Cut:
+    """Let go of what there was to be looked at."""
+    return end_review(get_object_or_404(Cut, pk=cut_id))
 
 
 @router.delete("/cuts/{cut_id}", response={204: None}, operation_id="delete_cut")

@@ -23,11 +23,16 @@ def start_cut(capture: Capture) -> Cut:
         raise FrameError(
             "There is nothing to cut yet.", hint="Wait until the page is taken.", code="not_taken"
         )
+    document = core_cut.Cut.whole(capture.size).as_json()
+    return Cut.objects.create(capture=capture, name=free_name(capture), document=document)
+
+
+def free_name(capture: Capture, wanted: str = "") -> str:
+    """The name ``wanted`` where no cut of the capture has it; else the next number."""
     taken = set(capture.cuts.values_list("name", flat=True))
-    number = next(number for number in range(1, len(taken) + 2) if f"Cut {number}" not in taken)
-    return Cut.objects.create(
-        capture=capture, name=f"Cut {number}", document=core_cut.Cut.whole(capture.size).as_json()
-    )
+    if wanted and wanted not in taken:
+        return wanted
+    return next(name for number in range(1, len(taken) + 2) if (name := f"Cut {number}") not in taken)
 
 
 def change_cut(cut: Cut, *, version: int, shown: core_cut.Cut | None, name: str | None) -> Cut:

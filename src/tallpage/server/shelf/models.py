@@ -70,6 +70,14 @@ class Capture(models.Model):
     storage_key = models.CharField(max_length=32, blank=True)
     one_of_many = models.BooleanField(default=False, help_text="taken with a whole list of pages")
     incoming_key = models.CharField(max_length=32, blank=True, help_text="where it is being taken")
+    renews = models.ForeignKey(
+        "self",
+        on_delete=models.SET_NULL,
+        null=True,
+        blank=True,
+        related_name="renewals",
+        help_text="the same page as it was before: its cuts are carried over",
+    )
     job = models.OneToOneField(Job, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)
     taken_at = models.DateTimeField(null=True, blank=True)
@@ -174,6 +182,16 @@ class Cut(models.Model):
     name = models.CharField(max_length=80)
     document = models.JSONField(help_text="as core/cut writes it; docs/cut-file.md")
     version = models.PositiveIntegerField(default=1)
+    carried_from = models.ForeignKey(
+        "self", on_delete=models.SET_NULL, null=True, blank=True, related_name="carried"
+    )
+    review = models.JSONField(
+        default=list, blank=True, help_text="what became of each part when it was carried over"
+    )
+    needs_a_look = models.BooleanField(
+        default=False,
+        help_text="a part is in doubt or has no place, and nobody has looked at it",
+    )
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 

@@ -25,6 +25,7 @@ from tallpage.core.capture import (
 from tallpage.core.cut import Cut, Fold, Frame, require_parts_agree
 from tallpage.core.cut.models import How, PartsFile
 from tallpage.core.fields import FURTHEST_PX
+from tallpage.core.following import Part, State
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.jobs.schemas import JobOut
@@ -261,6 +262,45 @@ class CutDocument(PartsFile):
         )
 
 
+class LookedAt(Schema):
+    """A part of a cut: its kind, and its id."""
+
+    part: Part
+    id: str = Field(max_length=40)
+
+
+class ReviewRowOut(LookedAt):
+    """What became of a part of a cut that was carried over. ``kept`` is the part itself, where it has no
+    place now, in px of the page before."""
+
+    state: State
+    doubt: bool
+    before: BoxSchema
+    now: BoxSchema | None
+    kept: dict[str, Any] | None
+
+
+class ReviewIn(Schema):
+    """Parts that a person has looked at."""
+
+    settled: list[LookedAt] = Field(max_length=_MOST_LISTED)
+
+
+class CarryIn(Schema):
+    """Where a cut is carried over to."""
+
+    capture_id: int
+
+
+class PieceIn(Schema):
+    """A piece of a page in the query of an address."""
+
+    x_px: int = Field(ge=0, le=FURTHEST_PX)
+    y_px: int = Field(ge=0, le=FURTHEST_PX)
+    width_px: int = Field(ge=1, le=2_000)
+    height_px: int = Field(ge=1, le=2_000)
+
+
 class CutOut(Schema):
     """A cut; ``version`` must come back with a change, and rises with each."""
 
@@ -269,6 +309,17 @@ class CutOut(Schema):
     name: str
     document: CutDocument
     version: int
+    carried_from: int | None = None
+    """The cut of the page before that this one was, before it was carried over."""
+    review: list[ReviewRowOut] = []
+    """What became of each part then; those that need a look first."""
+
+    @staticmethod
+    def resolve_carried_from(cut: Any) -> int | None:
+        """The other cut's id."""
+        if isinstance(cut.document, CutDocument):  # it is put into a larger answer
+            return cut.carried_from  # type: ignore[no-any-return]
+        return cut.carried_from_id  # type: ignore[no-any-return]
 
     @staticmethod
     def resolve_document(cut: Any) -> Any:

@@ -30,6 +30,7 @@ from tallpage.core.picture import StripManifest
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.renewing import renew_cuts
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.searching import index_capture
 from tallpage.server.signins.keeping import sign_in_for
@@ -46,9 +47,14 @@ Taken = tuple[StripManifest, PageReport]
 
 
 def order_page(
-    text: str, screen: Screen, settings: TakeSettings | None = None, *, one_of_many: bool = False
+    text: str,
+    screen: Screen,
+    settings: TakeSettings | None = None,
+    *,
+    one_of_many: bool = False,
+    renews: Capture | None = None,
 ) -> Capture:
-    """Put a page on the shelf and its taking on the queue.
+    """Put a page on the shelf and its taking on the queue. The cuts of what it renews are carried over.
 
     Raises:
         AddressError: the address cannot be used; nothing was stored.
@@ -68,6 +74,7 @@ def order_page(
             touch=screen.touch,
             settings=settings.model_dump(),
             one_of_many=one_of_many,
+            renews=renews,
             job=enqueue(KIND),
         )
 
@@ -163,11 +170,18 @@ def _store(capture_id: int, folder: Path, manifest: StripManifest, report: PageR
         capture.name = capture_name(title=report.title, address=report.final_address, day=now.date())
     capture.save()
     index_capture(capture, PageMap.load(capture.folder).text())
-    first_cut(capture)
+    begin_cuts(capture)
 
 
 def _as_text(report: PageReport) -> bytes:
     return json.dumps(report.as_json(), indent=1, ensure_ascii=False).encode()
+
+
+def begin_cuts(capture: Capture) -> None:
+    """The cuts that a page begins with: those of the one that it renews, or one of all of it."""
+    renew_cuts(capture)
+    if not capture.cuts.exists():
+        first_cut(capture)
 
 
 def first_cut(capture: Capture) -> Cut:

@@ -12,8 +12,9 @@ from django.http import HttpResponse
 from tallpage.core.cut.models import HiddenArea
 from tallpage.core.errors import PictureUnreadable, StorageError
 from tallpage.core.files import storage_errors, write_whole
+from tallpage.core.geometry import Box
 from tallpage.core.picture import strips_so_far
-from tallpage.core.render import dressed_view, hidden_view, squeezed, strip_view, thumbnail
+from tallpage.core.render import dressed_view, hidden_view, piece_view, squeezed, strip_view, thumbnail
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.storage import incoming_named, view_file
 
@@ -84,6 +85,22 @@ def dressed_picture(cut: Cut, width_px: int) -> HttpResponse:
     """
     data = dressed_view(cut.capture.pixel_source(), cut.as_drawn(), width_px=width_px)
     response = HttpResponse(data, content_type="image/webp")
+    response["Cache-Control"] = "private, no-cache"
+    return response
+
+
+def piece_picture(cut: Cut, box: Box) -> HttpResponse:
+    """A piece of the page, at 1:1, with what a cut hides and marks; none beside the page.
+
+    Raises:
+        CutError: a mark names a style that is not known.
+    """
+    shown = box.overlap(Box.whole(cut.capture.size))
+    if shown is None:
+        return HttpResponse(status=404)
+    response = HttpResponse(
+        piece_view(cut.capture.pixel_source(), cut.as_drawn(), shown), content_type="image/webp"
+    )
     response["Cache-Control"] = "private, no-cache"
     return response
 

@@ -10,6 +10,7 @@ from ninja import File, Form, Router, Status, UploadedFile
 
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
+from tallpage.server.shelf.models import Capture
 from tallpage.server.sweeps import deleting, export_folder, listing, planning, saving, scheduling
 from tallpage.server.sweeps.models import Comparison, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
@@ -38,6 +39,7 @@ from tallpage.server.sweeps.statistics import Filter, count, pages_of, rows_of
 router = Router(tags=["sweeps"])
 _MOST_ROWS = 200
 _MOST_SWEEPS = 50
+_MOST_TO_LOOK_AT = 200
 
 
 @router.post("/lists/text", response=ListOut, operation_id="list_text")
@@ -229,4 +231,10 @@ def _out(sweep: Sweep) -> SweepOut:
         previous_at=sweep.previous.created_at if sweep.previous else None,
         schedule=ScheduleOut.of(schedule) if schedule else None,
         saving=SavingOut.of(latest) if latest else None,
+        to_look_at=sorted(
+            Capture.objects.on_shelf()
+            .filter(shot__sweep=sweep, cuts__needs_a_look=True)
+            .values_list("pk", flat=True)
+            .distinct()[:_MOST_TO_LOOK_AT]
+        ),
     )

@@ -17,6 +17,7 @@ from tallpage.core.sweep import Waiting, next_up
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.ticking import wake
 from tallpage.server.outlets.fitting import add_slot_output
+from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.taking import order_page
 from tallpage.server.sweeps.comparing import order_look
@@ -68,16 +69,31 @@ def _order_next(sweep: Sweep) -> None:
         started_at=_started_at(sweep),
         now=time.time(),
     )
-    for shot in Shot.objects.filter(pk__in=[row.number for row in chosen]).select_related("page"):
+    for shot in Shot.objects.filter(pk__in=[row.number for row in chosen]).select_related(
+        "page", "sweep__previous"
+    ):
         screen = sweep.core_screens()[shot.screen_at]
         shot.capture = order_page(
             shot.page.address,
             screen,
             TakeSettings(**(shot.settings or sweep.settings)),
             one_of_many=True,
+            renews=_before(shot),
         )
         shot.ordered_at = timezone.now()
         shot.save(update_fields=["capture", "ordered_at"])
+
+
+def _before(shot: Shot) -> Capture | None:
+    """The same page on the same screen, the last time that it was taken."""
+    previous = shot.sweep.previous
+    if previous is None:
+        return None
+    screen = shot.sweep.screens[shot.screen_at]
+    same = [at for at, row in enumerate(previous.screens) if row == screen]
+    earlier = previous.shots.taken().filter(page__address=shot.page.address, screen_at__in=same)
+    found = earlier.select_related("capture").first()
+    return found.capture if found else None
 
 
 def _started_at(sweep: Sweep) -> dict[str, float]:
@@ -102,8 +118,10 @@ def _follow_up(sweep: Sweep) -> None:
     for shot in _arrived(sweep):
         order_look(shot)
         cut = shot.capture.cuts.first() if shot.capture else None
+        there = set(cut.outputs.values_list("slot_id", flat=True)) if cut else set()
         for slot in slots if cut else []:
-            add_slot_output(cut, slot)  # type: ignore[arg-type]
+            if slot.pk not in there:
+                add_slot_output(cut, slot)  # type: ignore[arg-type]
         Shot.objects.filter(pk=shot.pk).update(followed_up=True)
 
 

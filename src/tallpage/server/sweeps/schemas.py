@@ -241,6 +241,8 @@ class SweepOut(Schema):
     schedule: ScheduleOut | None
     saving: SavingOut | None
     """The latest."""
+    to_look_at: list[int]
+    """Captures with a cut of the time before, part of which is in doubt or has no place."""
 
 
 class ShotOut(Schema):
