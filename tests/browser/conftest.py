@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import fcntl
+import threading
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -13,6 +14,7 @@ from selenium import webdriver
 from selenium.common.exceptions import JavascriptException
 
 from tallpage.demo.photo_store import PhotoStore
+from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
 from tests.browser.stack import Application, open_window, running_application
 from tests.pictures import as_png
@@ -53,6 +55,15 @@ def person(window: webdriver.Chrome, application: Application, tmp_path: Path) -
     window.get("about:blank")
     complaints = [row for row in window.get_log("browser") if "Content Security Policy" in row["message"]]
     assert not complaints
+
+
+@pytest.fixture
+def own_site(photo_store: PhotoStore) -> Iterator[DemoSite]:
+    """A demo site whose next edition may be published without anybody else noticing."""
+    with DemoSite(0, photo_store) as site:
+        threading.Thread(target=site.serve_forever, daemon=True).start()
+        yield site
+        site.shutdown()
 
 
 @pytest.fixture

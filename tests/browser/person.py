@@ -149,11 +149,11 @@ class Person:
         return sweep_id
 
     def take(self, path: str) -> int:
-        """Take a page of the demo site from Gather; returns its capture's id."""
+        """Take a page from Gather, of the demo site when only its path is given; returns its capture's id."""
         self.open("/")
         field = self.see("[data-address-field]")
         before = self.newest_capture()
-        field.send_keys(f"{self.application.site}{path}\n")
+        field.send_keys(f"{path if '://' in path else self.application.site + path}\n")
         return self.see_taken(before, what=path)
 
     def newest_capture(self) -> int:

@@ -1,8 +1,6 @@
 """The same pages once more: what changed, at set times, and into a folder of the server."""
 
 import sqlite3
-import threading
-from collections.abc import Iterator
 from contextlib import closing
 from pathlib import Path
 
@@ -10,20 +8,10 @@ import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
-
-
-@pytest.fixture
-def own_site(photo_store: PhotoStore) -> Iterator[DemoSite]:
-    """A demo site whose next edition may be published without anybody else noticing."""
-    with DemoSite(0, photo_store) as site:
-        threading.Thread(target=site.serve_forever, daemon=True).start()
-        yield site
-        site.shutdown()
 
 
 def _take(person: Person, site: DemoSite, *numbers: int) -> int:

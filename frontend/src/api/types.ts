@@ -61,6 +61,7 @@ export type Leaf = Schemas["LeafOut"];
 export type Candidate = Schemas["CandidateOut"];
 export type NamedScreenIn = Schemas["NamedScreenIn"];
 export type SignIn = Schemas["SignInOut"];
+export type ReviewRow = Schemas["ReviewRowOut"];
 export type Rules = Schemas["RulesSchema"];
 export type Slot = Schemas["SlotOut"];
 export type SlotIn = Schemas["SlotIn"];

@@ -1,5 +1,5 @@
 import { StagePick } from "./StagePick";
-import { FileDown, Plus, Trash2 } from "lucide-react";
+import { FileDown, FolderInput, Plus, Trash2 } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
 import { titled } from "../app/actions/registry";
@@ -7,7 +7,9 @@ import { useDeleteCut } from "../api/captures";
 import { formatSize } from "../parts/figures";
 import { useBench } from "./benchContext";
 import type { SaveState } from "./cut/cutSaver";
+import { Panel } from "../parts/Panel";
 import { Report } from "./report/Report";
+import { CarryOver } from "./review/CarryOver";
 
 /** What is on the Bench, how it was taken, and which cut of it is in hand. */
 export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
@@ -41,6 +43,9 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
         >
           <FileDown size={16} aria-hidden />
         </a>
+        <Panel name={`Carry ${cut.name} over to another capture`} side="right" size="w-96" button="btn-square btn-ghost" label={<FolderInput size={16} aria-hidden />}>
+          <CarryOver />
+        </Panel>
         <DeleteCut />
         <button type="button" className="btn btn-ghost btn-sm" title={titled("newCut", "Start another cut of this page")} onClick={onNewCut}>
           <Plus size={16} aria-hidden /> New cut

@@ -23,6 +23,7 @@ import { MapDamaged } from "./report/MapDamaged";
 import { PageView } from "./page/PageView";
 import { Spine } from "./page/Spine";
 import { Toolbar } from "./Toolbar";
+import { ReviewStrip } from "./review/ReviewStrip";
 import { useBenchKeys } from "./useBenchKeys";
 import { useBreakMoves } from "./page/useBreakMoves";
 import { useView } from "./page/useView";
@@ -94,6 +95,7 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
           <div className="flex min-w-0 flex-1 flex-col">
             <Toolbar mode={mode} onMode={setMode} />
             {stage === "point" && <MarkStrip />}
+            {cut.review.length > 0 && <ReviewStrip scroller={scroller} zoom={zoom} />}
             <MapDamaged />
             {stage === "dress" ? <DressedView /> : <PageView scroller={scroller} onScroller={setScroller} viewWidth={viewWidth} zoom={zoom} />}
           </div>

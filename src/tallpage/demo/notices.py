@@ -59,5 +59,5 @@ def _notice(number: int) -> str:
     return (
         f'<article class="notice"><time datetime="{day}">{day:%-d %B %Y}</time>'
         f"<h3>{notice_title(number)}</h3><p>{words} We are sorry for the trouble, "
-        "and glad of your timeouts.</p></article>"
+        "and glad of your patience.</p></article>"
     )

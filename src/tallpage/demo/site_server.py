@@ -22,6 +22,7 @@ from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
 from tallpage.core.processes import die_with_parent
+from tallpage.demo.editions import as_of
 from tallpage.demo.notices import amendment, notice_numbers, notice_title, notices_from
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.sitemaps import sitemap_file
@@ -47,10 +48,10 @@ _FILES = resources.files("tallpage.demo").joinpath("site")
 _TITLE = re.compile(r"<!-- title: (.*?) -->")
 
 
-def render_page(name: str) -> str:
-    """A page's HTML: its own part inside the layout that all share."""
+def render_page(name: str, edition: int = 1) -> str:
+    """A page's HTML in an edition: its own part inside the layout that all share."""
     layout = string.Template(_FILES.joinpath("layout.html").read_text("utf-8"))
-    part = _FILES.joinpath(f"{name}.html").read_text("utf-8")
+    part = as_of(name, _FILES.joinpath(f"{name}.html").read_text("utf-8"), edition)
     title = _TITLE.match(part)
     if name in NOTICES_SHOWN:
         part = string.Template(part).substitute(notices=notices_from(0, NOTICES_SHOWN[name]))
@@ -122,7 +123,7 @@ class _Handler(BaseHTTPRequestHandler):
         if path == "/crew" and not self._signed_in():
             self._redirect("/sign-in")
         elif path in PAGES:
-            self._send(render_page(PAGES[path]))
+            self._send(render_page(PAGES[path], self.server.edition))
         elif path == "/notices/more":
             start = int(parse_qs(parts.query).get("from", ["0"])[0])
             self._send(notices_from(start, NOTICES_AT_ONCE))

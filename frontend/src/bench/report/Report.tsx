@@ -146,7 +146,7 @@ function Actions({ capture }: { capture: CaptureDetail }) {
           <KeyRound size={15} aria-hidden /> Save a sign-in
         </Link>
       )}
-      <button type="button" className="btn btn-sm" onClick={() => send(retake, "The page is being taken again.")}>
+      <button type="button" className="btn btn-sm" onClick={() => send(retake, "The page is being taken again, and its cuts go along.")}>
         <RotateCcw size={15} aria-hidden /> Take again, the same way
       </button>
       <button type="button" className="btn btn-sm" onClick={differently}>

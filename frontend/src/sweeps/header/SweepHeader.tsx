@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { Pause, Play, Square } from "lucide-react";
 
 import { useSweepAction } from "../../api/sweeps";
@@ -91,7 +92,12 @@ function Far({ sweep }: { sweep: Sweep }) {
           <span className="figure">{count.to_look}</span> still to be looked at
         </span>
       )}
-      {sweep.previous_at && <span>compared with {formatWhen(sweep.previous_at, now)}</span>}
+      {sweep.to_look_at.length > 0 && (
+          <Link className="link text-error" to={`/captures/${sweep.to_look_at[0]}`} title="Marks of the time before that are in doubt or have no place">
+            {sweep.to_look_at.length === 1 ? "1 page has marks to look at" : `${sweep.to_look_at.length} pages have marks to look at`}
+          </Link>
+        )}
+        {sweep.previous_at && <span>compared with {formatWhen(sweep.previous_at, now)}</span>}
       {count.on_now[0] && <span className="max-w-md truncate">now {count.on_now[0].replace(/^https?:\/\//, "")}</span>}
     </div>
   );
