@@ -10,6 +10,7 @@ import pytest
 
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
+from tallpage.core.page_words import PageWords, Word
 from tallpage.server.shelf.models import Capture
 from tests.pictures import decoded
 from tests.server.conftest import Api
@@ -84,6 +85,32 @@ def test_files_are_asked_for_again_once_nothing_is_in_doubt(api: Api, mapped: Ma
     api.send("POST", f"{path}/review", {"settled": [{"part": "mark", "id": "n1"}]})
     assert len(api.get(f"{path}/outputs")) == 1, "saying it twice asks for nothing more"
     assert api.send("DELETE", f"{path}/review")["review"] == []
+
+
+def test_what_is_hidden_by_words_is_found_and_found_again(api: Api, mapped: Mapped) -> None:
+    before, now = mapped(_LINES), mapped(_LINES)
+    old_box = Box(x_px=20, y_px=20, width_px=90, height_px=16)
+    new_boxes = [Box(x_px=20, y_px=y_px, width_px=90, height_px=16) for y_px in (80, 200)]
+    PageWords(runs=((Word("desk@skerrin.example", (old_box,)),),)).save(before.folder)
+    words = tuple(Word(f"{name}@skerrin.example", (box,)) for name, box in zip("ab", new_boxes, strict=True))
+    PageWords(runs=(words,)).save(now.folder)
+    found = api.send("POST", f"/captures/{before.pk}/found", {"kind": "email"})
+    assert (found["known"], [row["text"] for row in found["places"]]) == (True, ["desk@skerrin.example"])
+    sought = [{"id": "mails", "kind": "email"}]
+    hidden = [
+        {"id": "h", "x_px": 30, "y_px": 90, "width_px": 20, "height_px": 10},
+        {"id": "mails-1", **found["places"][0]["boxes"][0], "found_by": "mails"},
+    ]
+    cut = pointed(api, before, badges_y_px=(), hidden=hidden, sought=sought)
+    carried = api.send("POST", f"/cuts/{cut['id']}/carry", {"capture_id": now.pk}, status=201)
+    areas = carried["document"]["hidden"]
+    assert [(row["id"], row["y_px"]) for row in areas] == [("h", 90), ("mails-1", 78), ("mails-2", 198)]
+    assert carried["document"]["sought"] == cut["document"]["sought"]
+
+
+def test_of_a_picture_no_words_are_known(api: Api, mapped: Mapped) -> None:
+    found = api.send("POST", f"/captures/{mapped(_LINES).pk}/found", {"kind": "words", "words": "boats"})
+    assert found == {"known": False, "places": []}
 
 
 def test_a_piece_shows_marks_and_nothing_that_is_hidden(api: Api, mapped: Mapped) -> None:

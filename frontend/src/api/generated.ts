@@ -224,6 +224,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/captures/{capture_id}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Found
+         * @description Every place of a page that says what is sought.
+         */
+        post: operations["find_words"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/captures/{capture_id}/cuts": {
         parameters: {
             query?: never;
@@ -1924,6 +1944,11 @@ export interface components {
              */
             hidden: components["schemas"]["HiddenArea"][];
             /**
+             * Sought
+             * @default []
+             */
+            sought: components["schemas"]["SoughtWords"][];
+            /**
              * Marks
              * @default []
              */
@@ -2175,6 +2200,11 @@ export interface components {
             colour: string;
             /** Strength Px */
             strength_px?: number | null;
+            /**
+             * Found By
+             * @default
+             */
+            found_by: string;
         };
         /**
          * Highlighter
@@ -2377,6 +2407,39 @@ export interface components {
              * @default #1D2B2A80
              */
             colour: string;
+        };
+        /**
+         * SoughtWords
+         * @description What is hidden wherever the page says it. It is looked for again when the page is taken again.
+         *
+         *     On a picture, whose words are not known, it hides nothing: the areas that were found do.
+         */
+        SoughtWords: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "words" | "email" | "telephone" | "amount";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * How
+             * @default solid
+             * @enum {string}
+             */
+            how: "solid" | "pixelate" | "blur" | "patch";
+            /**
+             * Colour
+             * @default #1D2B2A
+             */
+            colour: string;
+            /** Strength Px */
+            strength_px?: number | null;
         };
         /**
          * Stamp
@@ -2660,6 +2723,42 @@ export interface components {
             link: string;
             /** Alt */
             alt: string;
+        };
+        /**
+         * FoundOut
+         * @description All places of a page. Of a picture, and of a capture from before words were kept, none are known.
+         */
+        FoundOut: {
+            /** Known */
+            known: boolean;
+            /** Places */
+            places: components["schemas"]["FoundPlaceOut"][];
+        };
+        /**
+         * FoundPlaceOut
+         * @description A place that says what is sought, with a box for each line that it stands on.
+         */
+        FoundPlaceOut: {
+            /** Text */
+            text: string;
+            /** Boxes */
+            boxes: components["schemas"]["BoxSchema"][];
+        };
+        /**
+         * SoughtIn
+         * @description What is looked for on a page.
+         */
+        SoughtIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "words" | "email" | "telephone" | "amount";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * CutChangeIn
@@ -4336,6 +4435,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BlockOut"][];
+                };
+            };
+        };
+    };
+    find_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoughtIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"];
                 };
             };
         };

@@ -1,8 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import type { UsualLooks } from "../bench/marks/looks";
 import { answered, api, sendForm } from "./client";
-import type { CutDocument, CutDocumentOnWire, DrawnMark, HiddenArea, Mark } from "./types";
+import type { CutDocument, CutDocumentOnWire, DrawnMark, HiddenArea, Mark, SoughtWords } from "./types";
 
 /** What marks look like on a page of a size, as they will in the files. */
 export function drawMarks(
@@ -17,6 +17,16 @@ export function drawMarks(
 export function useUsualLooks(): UsualLooks {
   const looks = useQuery({ queryKey: ["usual-looks"], queryFn: () => answered(api.GET("/api/marks/usual")), staleTime: Infinity });
   return (looks.data ?? NO_LOOKS);
+}
+
+/** Every place of a page that says what is sought. */
+export function useFound(captureId: number, sought: { kind: SoughtWords["kind"]; words: string }) {
+  return useQuery({
+    queryKey: ["found", captureId, sought],
+    queryFn: () => answered(api.POST("/api/captures/{capture_id}/found", { params: { path: { capture_id: captureId } }, body: sought })),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
 }
 
 const NO_LOOKS: UsualLooks = {};

@@ -16,14 +16,17 @@ export type DeletedCapture = Schemas["DeletedCaptureOut"];
 export type CaptureDetail = Omit<Schemas["CaptureDetailOut"], "cuts"> & { cuts: Cut[] };
 export type Choice = Schemas["ChoiceSchema"];
 export type Cut = Omit<Schemas["CutOut"], "document"> & { document: CutDocument };
-export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "dressing"> & {
+export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "sought" | "dressing"> & {
   hidden: HiddenArea[];
+  sought: SoughtWords[];
   marks: Mark[];
   dressing?: Dressing | null;
 };
 /** A cut as the server's schema has it, which counts every field with a usual value as given. */
 export type CutDocumentOnWire = Schemas["CutDocument"];
 export type HiddenArea = Given<Schemas["HiddenArea"], "id" | "how" | keyof Area>;
+export type SoughtWords = Given<Schemas["SoughtWords"], "id" | "kind">;
+export type FoundPlace = Schemas["FoundPlaceOut"];
 export type Arrow = Given<Schemas["Arrow"], Ends>;
 export type Line = Given<Schemas["Line"], Ends>;
 export type BoxMark = Given<Schemas["BoxMark"], Boxed>;

@@ -37,6 +37,7 @@ PAGES = {
     "/archive": "archive",
     "/departures": "departures",
     "/planning": "planning",
+    "/offices": "offices",
     "/crew": "crew",
     "/sign-in": "sign-in",
 }
@@ -184,7 +185,7 @@ class _Handler(BaseHTTPRequestHandler):
             self._send(render_page("missing"), status=HTTPStatus.NOT_FOUND)
 
     def _sitemap(self, path: str) -> bytes | None:
-        listed = (page for page in PAGES if page not in ("/crew", "/sign-in"))
+        listed = (page for page in PAGES if page not in ("/offices", "/crew", "/sign-in"))
         return sitemap_file(path, self.server.address, listed, self.server.edition)
 
     def _never_end(self) -> None:

@@ -11,7 +11,7 @@ const WHOLE = withFolds(wholeFrame(PAGE), []);
 
 function storeAt() {
   let now_ms = 0;
-  const store = createCutStore(PAGE, { version: 1, hidden: [], marks: [], styles: {}, frame: WHOLE }, undefined, () => now_ms);
+  const store = createCutStore(PAGE, { version: 1, hidden: [], sought: [], marks: [], styles: {}, frame: WHOLE }, undefined, () => now_ms);
   const frame = () => store.getState().document.frame;
   return { store, frame, later: (ms: number) => (now_ms += ms) };
 }
@@ -131,8 +131,8 @@ test("a history that was kept goes on where it was left, and only so many steps 
 });
 
 test("documents are the same whatever the order of their fields, and without what is empty", () => {
-  const document = { version: 1, hidden: [], marks: [], styles: {}, frame: WHOLE } as const;
-  const marked: CutDocument = { ...document, hidden: [], marks: [{ kind: "badge", id: "a", x_px: 1, y_px: 2 }] };
+  const document = { version: 1, hidden: [], sought: [], marks: [], styles: {}, frame: WHOLE } as const;
+  const marked: CutDocument = { ...document, hidden: [], sought: [], marks: [{ kind: "badge", id: "a", x_px: 1, y_px: 2 }] };
   expect(sameDocument(marked, { ...marked, marks: [{ y_px: 2, x_px: 1, id: "a", kind: "badge" }] })).toBe(true);
   expect(sameDocument(marked, { ...marked, dressing: {} })).toBe(true);
   expect(sameDocument(marked, { ...marked, dressing: { corner_px: 3 } })).toBe(false);

@@ -142,7 +142,7 @@ export function complete(document: CutDocument): CutDocument {
   return { ...EMPTY, ...rest, ...around };
 }
 
-const EMPTY = { hidden: [], marks: [], styles: {} } satisfies Partial<CutDocument>;
+const EMPTY = { hidden: [], sought: [], marks: [], styles: {} } satisfies Partial<CutDocument>;
 
 /** The cut to show: the one in the middle of a gesture, else the one that stands. */
 export function shownCut(state: CutState): CutDocument {

@@ -4,7 +4,7 @@ import type { CutDocument, Fold, Mark } from "../../api/types";
 import { merged } from "./merging";
 
 const BOX = { x_px: 0, y_px: 0, width_px: 600, height_px: 1_500 };
-const cut = (folds: Fold[], box = BOX): CutDocument => ({ version: 1, hidden: [], marks: [], styles: {}, frame: { ...box, folds } });
+const cut = (folds: Fold[], box = BOX): CutDocument => ({ version: 1, hidden: [], sought: [], marks: [], styles: {}, frame: { ...box, folds } });
 const fold = (top_px: number, height_px = 50): Fold => ({ top_px, height_px });
 const NARROW = { ...BOX, width_px: 300 };
 

@@ -18,9 +18,10 @@ export function merged(base: CutDocument, mine: CutDocument, theirs: CutDocument
   if (frame.folds.length === 0 && folds.length > 0) return null;
   const marks = mergedRows(base.marks, mine.marks, theirs.marks);
   const hidden = mergedRows(base.hidden, mine.hidden, theirs.hidden);
+  const sought = mergedRows(base.sought, mine.sought, theirs.sought);
   const around = mergedOf(aroundOf(base), aroundOf(mine), aroundOf(theirs), sameValue);
-  if (!marks || !hidden || !around) return null;
-  return complete({ ...theirs, frame, marks, hidden, ...around });
+  if (!marks || !hidden || !sought || !around) return null;
+  return complete({ ...theirs, frame, marks, hidden, sought, ...around });
 }
 
 /** What is one thing each: what is put around the picture, and the named styles. */

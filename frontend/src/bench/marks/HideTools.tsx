@@ -3,6 +3,8 @@ import { Trash2 } from "lucide-react";
 import type { HiddenArea } from "../../api/types";
 import { NumberInput } from "../../parts/fields/NumberInput";
 import { useBench, useCut } from "../benchContext";
+import { Panel } from "../../parts/Panel";
+import { HideByWords } from "./HideByWords";
 import { ColourPick } from "./ColourPick";
 import { changeHidden, removeSelected } from "./markSteps";
 
@@ -32,6 +34,9 @@ export function HideTools() {
           </button>
         ))}
       </div>
+      <Panel name="Hide by words" side="left" size="w-96" button="btn-xs" label="By words">
+        <HideByWords how={how} />
+      </Panel>
       {inHand?.how === "solid" && <ColourPick name="Colour of the area" value={inHand.colour ?? "#1D2B2A"} onPick={(colour) => changeHidden(store, inHand.id, { colour: colour ?? "#1D2B2A" })} />}
       {(inHand?.how === "pixelate" || inHand?.how === "blur") && <Strength area={inHand} />}
       {inHand ? (

@@ -1,4 +1,4 @@
-import type { Area, HiddenArea, Mark, MarkKind } from "../../api/types";
+import type { Area, FoundPlace, HiddenArea, Mark, MarkKind, SoughtWords } from "../../api/types";
 import { type CutStore, shownCut } from "../cut/cutStore";
 import type { Point } from "../page/geometry/boxes";
 import { boxBetween, KIND_WORDS, movedMark } from "./geometry";
@@ -161,6 +161,36 @@ export function hideArea(store: CutStore, area: Area, how: HiddenArea["how"]): v
 export function changeHidden(store: CutStore, id: string, change: Partial<HiddenArea>): void {
   store.commit("hidden otherwise", (cut) => {
     cut.hidden = cut.hidden.map((area) => (area.id === id ? { ...area, ...change } : area));
+  });
+}
+
+export const KINDS: Record<SoughtWords["kind"], string> = {
+  words: "Words, names",
+  email: "E-mail addresses",
+  telephone: "Telephone numbers",
+  amount: "Amounts",
+};
+
+/** What was hidden by words, as a person says it. */
+export function soughtWords({ kind, words }: SoughtWords): string {
+  return kind === "words" ? `“${(words ?? "").trim().split("\n").join("”, “")}”` : KINDS[kind];
+}
+
+/** Hide all places that say something: one step. They are known by what was sought. */
+export function hideFound(store: CutStore, sought: SoughtWords, places: readonly FoundPlace[]): void {
+  const boxes = places.flatMap((place) => place.boxes);
+  store.commit(`${KINDS[sought.kind].toLowerCase()} hidden`, (cut) => {
+    cut.sought.push(sought);
+    cut.hidden.push(...boxes.map((box, index) => ({ id: `${sought.id}-${index + 1}`, how: sought.how ?? "solid", ...box, found_by: sought.id })));
+  });
+  store.select([]);
+}
+
+/** Show again what was hidden by words: one step. */
+export function showFound(store: CutStore, id: string): void {
+  store.commit("shown again", (cut) => {
+    cut.sought = cut.sought.filter((row) => row.id !== id);
+    cut.hidden = cut.hidden.filter((area) => area.found_by !== id);
   });
 }
 

@@ -17,7 +17,15 @@ from tallpage.core.capture.layout._walk import GoOn
 from tallpage.core.capture.opening._arriving import do_steps, met_sign_in, open_signed_in
 from tallpage.core.capture.pixels._stepping import StepPlan, scroll_along, turn_along
 from tallpage.core.capture.pixels._strips import StripTaker, take_tiles
-from tallpage.core.capture.words._mapping import MOST_BLOCKS, MOST_CHARS, page_map, seen_on_the_way
+from tallpage.core.capture.words._mapping import (
+    MOST_BLOCKS,
+    MOST_CHARS,
+    MOST_WORDS,
+    page_map,
+    page_words,
+    seen_on_the_way,
+    words_moved,
+)
 from tallpage.core.capture.words._wholeness import Lacking, Passage, Wholeness, passages, undrawn, wholeness
 from tallpage.core.errors import Stopped
 from tallpage.core.files import empty_folder
@@ -148,7 +156,9 @@ def _picture(
         manifest = taker.finish()
     # A page that is moved shows its words elsewhere than where they are afterwards.
     blank = undrawn(passages(found), taker.ink) if prepared.moves == "still" else []
-    page_map(blocks.found, area_px=box, scale=request.screen.scale).save(folder)
+    scale = request.screen.scale
+    page_map(blocks.found, area_px=box, scale=scale).save(folder)
+    page_words(blocks.words, area_px=box, scale=scale).save(folder)
     return _Taken(
         area=area,
         manifest=manifest,
@@ -253,10 +263,11 @@ def _missing(page: PageSession, pictures: list[str]) -> list[str]:
 
 
 class _Blocks:
-    """The page map's blocks, as they come: all at once, or on the way."""
+    """The page map's blocks, and the words with their boxes, as they come: all at once, or on the way."""
 
     def __init__(self, page: PageSession, request: PageRequest, *, shift_x_px: int) -> None:
         self.found: list[dict[str, Any]] = []
+        self.words: list[list[Any]] = []
         self._page = page
         self._timeout_ms = request.timeouts.operation_ms
         self._shift_x_px = shift_x_px if request.page_width == "all" else 0
@@ -271,12 +282,20 @@ class _Blocks:
         return [{**row, "x_px": row["x_px"] + self._shift_x_px} for row in rows]
 
     def look(self) -> None:
-        """Note every block of the page."""
+        """Note every block and every word of the page."""
         self.found = self._visible()
+        self.words = words_moved(self._words(None), 0, right_px=self._shift_x_px)
 
     def look_at(self, clip_px: Box, shift_px: int) -> None:
-        """Note the blocks that begin on a piece of the page, where they lie in the picture."""
+        """Note the blocks and words that begin on a piece of the page, where they lie in the picture."""
         self.found += seen_on_the_way(self._visible(), clip_px, shift_px)
+        found = self._words((clip_px.y_px, clip_px.bottom_px))
+        self.words += words_moved(found, shift_px, right_px=self._shift_x_px)
+
+    def _words(self, between_px: tuple[int, int] | None) -> list[list[Any]]:
+        order = {"mostWords": MOST_WORDS - sum(map(len, self.words)), "betweenPx": between_px}
+        frames = self._page.run_everywhere("words/boxes", order, timeout_ms=self._timeout_ms)
+        return [run for frame in frames for run in frame]
 
 
 def _named(addresses: list[str]) -> str:

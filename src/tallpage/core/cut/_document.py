@@ -10,9 +10,10 @@ from tallpage.core.cut._frame import Frame
 from tallpage.core.geometry import Box, Size
 
 if TYPE_CHECKING:
-    from tallpage.core.cut._hidden import HiddenArea
+    from tallpage.core.cut._hidden import HiddenArea, SoughtWords
     from tallpage.core.dressing import Dressing
     from tallpage.core.marks import Mark, Style
+    from tallpage.core.page_words import PageWords
 
 VERSION = 1
 
@@ -26,6 +27,8 @@ class Cut:
     """
 
     hidden: tuple[HiddenArea, ...] = ()
+    sought: tuple[SoughtWords, ...] = ()
+    """What was hidden by words; who draws the cut looks at ``hidden`` alone."""
     frame: Frame
     marks: tuple[Mark, ...] = ()
     """From the lowest to the highest."""
@@ -51,13 +54,19 @@ class Cut:
 
         parts = PartsFile.model_validate({name: data[name] for name in data.keys() - {"version", "frame"}})
         return cls(
-            frame=frame, hidden=parts.hidden, marks=parts.marks, dressing=parts.dressing, styles=parts.styles
+            frame=frame,
+            hidden=parts.hidden,
+            sought=parts.sought,
+            marks=parts.marks,
+            dressing=parts.dressing,
+            styles=parts.styles,
         )
 
     def as_json(self) -> dict[str, Any]:
         """Plain types, always in the same order."""
         parts: dict[str, Any] = {
             "hidden": [row.model_dump(mode="json") for row in self.hidden],
+            "sought": [row.model_dump(mode="json") for row in self.sought],
             "marks": [row.model_dump(mode="json") for row in self.marks],
             "dressing": self.dressing and self.dressing.model_dump(mode="json"),
             "styles": {name: row.model_dump(mode="json") for name, row in self.styles.items()},
@@ -72,14 +81,23 @@ class Cut:
             CutError: a mark names a style that is not known.
         """
         if not self.marks and self.dressing is None:
-            return self
+            return replace(self, sought=()) if self.sought else self
         from tallpage.core.marks import styled
 
         dressing = self.dressing
         if dressing is not None and dressing.caption is not None:
             dressing = dressing.model_copy(update={"caption": dressing.caption.filled(facts)})
         marks = tuple(styled(mark, self.styles) for mark in self.marks)
-        return replace(self, marks=marks, dressing=dressing, styles={})
+        return replace(self, marks=marks, dressing=dressing, styles={}, sought=())
+
+    def hidden_anew(self, words: PageWords) -> Self:
+        """The cut with what was hidden by words looked for again, on a page that says ``words``."""
+        from tallpage.core.finding import find_places
+
+        sought = {row.id for row in self.sought}
+        by_hand = tuple(area for area in self.hidden if area.found_by not in sought)
+        found = [area for row in self.sought for area in row.areas(find_places(words, row.sought))]
+        return replace(self, hidden=(*by_hand, *found))
 
     def picture_names(self) -> frozenset[str]:
         """The pictures that stickers and stamps name."""

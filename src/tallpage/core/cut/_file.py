@@ -77,6 +77,7 @@ def _cut_of(read: CutFile) -> Cut:
     folds = [Fold(**fold) for fold in frame.pop("folds", ())]
     return Cut(
         hidden=read.hidden,
+        sought=read.sought,
         frame=Frame.of(Box(**frame), folds),
         marks=read.marks,
         dressing=read.dressing,

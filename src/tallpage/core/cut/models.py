@@ -8,12 +8,12 @@ from pydantic import Base64Bytes, Field
 
 from tallpage.core.cut._document import VERSION
 from tallpage.core.cut._frame import MOST_FOLDS
-from tallpage.core.cut._hidden import MOST_HIDDEN, HiddenArea, How
+from tallpage.core.cut._hidden import MOST_HIDDEN, MOST_SOUGHT, HiddenArea, How, SoughtWords
 from tallpage.core.dressing import Dressing
 from tallpage.core.fields import Name, StrictModel, WholeLength, WholePlace
 from tallpage.core.marks import MOST_MARKS, Mark, Style
 
-__all__ = ["MOST_STYLES", "CutFile", "FoldFile", "FrameFile", "HiddenArea", "How", "PartsFile"]
+__all__ = ["MOST_STYLES", "CutFile", "FoldFile", "FrameFile", "HiddenArea", "How", "PartsFile", "SoughtWords"]
 
 MOST_STYLES = 100
 MOST_PICTURES = 50
@@ -41,6 +41,7 @@ class PartsFile(StrictModel):
     """The parts of a cut besides its frame."""
 
     hidden: Annotated[tuple[HiddenArea, ...], Field(max_length=MOST_HIDDEN)] = ()
+    sought: Annotated[tuple[SoughtWords, ...], Field(max_length=MOST_SOUGHT)] = ()
     marks: Annotated[
         tuple[Annotated[Mark, Field(discriminator="kind")], ...], Field(max_length=MOST_MARKS)
     ] = ()

@@ -14,6 +14,7 @@ from tallpage.core.following._places import Placed, Places
 from tallpage.core.geometry import Box, Size
 from tallpage.core.marks import Arrow, Badge, Line, Mark, Text, placed, points_of
 from tallpage.core.page_map import Block
+from tallpage.core.page_words import PageWords
 from tallpage.core.paths import Extent, Point
 
 Part = Literal["frame", "fold", "hidden", "mark"]
@@ -57,6 +58,8 @@ class Page:
 
     size: Size
     blocks: Sequence[Block]
+    words: PageWords | None = None
+    """Where its words stand, where that is known: what was hidden by words is looked for again."""
 
 
 def carry_over(cut: Cut, before: Page, now: Page) -> CarriedCut:
@@ -69,10 +72,12 @@ def carry_over(cut: Cut, before: Page, now: Page) -> CarriedCut:
     places = Places(*outlines, matched(*outlines))
     carrier = _Carrier(before.size, now.size, places)
     frame = carrier.frame(cut.frame)
-    hidden = [row for area in cut.hidden if (row := carrier.hidden(area))]
+    sought = {row.id for row in cut.sought} if now.words else set()
+    hidden = [row for area in cut.hidden if area.found_by not in sought and (row := carrier.hidden(area))]
     marks = [row for mark in cut.marks if (row := carrier.mark(mark))]
+    carried = replace(cut, frame=frame, hidden=tuple(hidden), marks=tuple(marks))
     return CarriedCut(
-        cut=replace(cut, frame=frame, hidden=tuple(hidden), marks=tuple(marks)),
+        cut=carried.hidden_anew(now.words) if now.words else carried,
         parts=tuple(carrier.parts),
         aside=tuple(carrier.aside),
     )

@@ -17,6 +17,7 @@ from tallpage.core.cut import Cut, page_facts
 from tallpage.core.errors import TallPageError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import FORMATS, FitOrder, fit_order
+from tallpage.core.page_words import PageWords
 from tallpage.core.picture import StripManifest
 from tallpage.core.render import CaptureSource, Rendering, RenderRules, save_png
 from tallpage.core.sizing import Sizing
@@ -130,7 +131,9 @@ def _files(
     shot: Shot, scratch: Path, manifest: StripManifest, facts: Mapping[str, str], folder: Path
 ) -> Iterator[ShotFile]:
     source = CaptureSource(scratch, manifest)
-    cut = (shot.cut or Cut.whole(manifest.size)).resolved(facts)
+    cut = shot.cut or Cut.whole(manifest.size)
+    words = PageWords.load(scratch) if cut.sought else None
+    cut = (cut.hidden_anew(words) if words else cut).resolved(facts)
     if not shot.slots:
         rules = RenderRules(sizing=Sizing(way="share", percent=100))
         yield _lossless(shot, Rendering(source, cut, rules), folder)

@@ -14,9 +14,11 @@ from ninja import Field, File, Query, Router, Status, UploadedFile
 from tallpage.core.cut import write_cut
 from tallpage.core.cut.models import HiddenArea
 from tallpage.core.errors import FrameError
+from tallpage.core.finding import find_places
 from tallpage.core.geometry import Box
 from tallpage.core.naming import cut_file_name
 from tallpage.core.page_map import PageMap
+from tallpage.core.page_words import PageWords
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.shelf import purge, views
 from tallpage.server.shelf.cutting import change_cut, start_cut
@@ -31,12 +33,15 @@ from tallpage.server.shelf.schemas import (
     CutChangeIn,
     CutOut,
     DeletedOut,
+    FoundOut,
+    FoundPlaceOut,
     HiddenAreaIn,
     LackingOut,
     PieceIn,
     RenameIn,
     ReviewIn,
     ShelfOut,
+    SoughtIn,
     StripOut,
     TakeIn,
     TakeSettings,
@@ -191,6 +196,14 @@ def get_map(request: HttpRequest, capture_id: int) -> list[BlockOut]:
         )
         for block in blocks
     ]
+
+
+@router.post("/captures/{capture_id}/found", response=FoundOut, operation_id="find_words")
+def post_found(request: HttpRequest, capture_id: int, payload: SoughtIn) -> FoundOut:
+    """Every place of a page that says what is sought."""
+    words = PageWords.load(_taken(capture_id).folder)
+    places = find_places(words, payload.as_sought()) if words else []
+    return FoundOut(known=words is not None, places=[FoundPlaceOut.of(place) for place in places])
 
 
 @router.get("/captures/{capture_id}/thumbnail", operation_id="capture_thumbnail", include_in_schema=False)

@@ -11,6 +11,7 @@ from django.db import transaction
 from tallpage.core.errors import FrameError
 from tallpage.core.following import CarriedCut, Page, carry_over
 from tallpage.core.page_map import PageMap
+from tallpage.core.page_words import PageWords
 from tallpage.server.shelf.cutting import free_name
 from tallpage.server.shelf.models import Capture, Cut
 
@@ -99,7 +100,8 @@ def _tell_ready(cut: Cut) -> None:
 
 
 def _page(capture: Capture) -> Page:
-    return Page(size=capture.size, blocks=PageMap.load_if_readable(capture.folder).blocks)
+    blocks = PageMap.load_if_readable(capture.folder).blocks
+    return Page(size=capture.size, blocks=blocks, words=PageWords.load_if_readable(capture.folder))
 
 
 def _review(carried: CarriedCut) -> list[dict[str, Any]]:

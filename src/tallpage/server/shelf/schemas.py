@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from datetime import datetime
 from typing import Any, Literal
 
@@ -25,6 +26,7 @@ from tallpage.core.capture import (
 from tallpage.core.cut import Cut, Fold, Frame, require_parts_agree
 from tallpage.core.cut.models import How, PartsFile
 from tallpage.core.fields import FURTHEST_PX
+from tallpage.core.finding import FoundPlace, Kind, Sought
 from tallpage.core.following import Part, State
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
@@ -255,6 +257,7 @@ class CutDocument(PartsFile):
         require_parts_agree(self, stored_pictures())
         return Cut(
             hidden=self.hidden,
+            sought=self.sought,
             frame=self.frame.as_frame(),
             marks=self.marks,
             dressing=self.dressing,
@@ -326,7 +329,7 @@ class CutOut(Schema):
         """The document with all of its lists, also the empty ones."""
         if isinstance(cut.document, CutDocument):  # it is put into a larger answer
             return cut.document
-        return {"hidden": [], "marks": [], "styles": {}, **cut.document}
+        return {"hidden": [], "sought": [], "marks": [], "styles": {}, **cut.document}
 
 
 class CutChangeIn(Schema):
@@ -345,6 +348,36 @@ class BlockOut(BoxSchema):
     text: str
     link: str
     alt: str
+
+
+class SoughtIn(Schema):
+    """What is looked for on a page."""
+
+    kind: Kind
+    words: str = Field(default="", max_length=5_000)
+
+    def as_sought(self) -> Sought:
+        """What is looked for, as the core knows it."""
+        return Sought(kind=self.kind, words=self.words)
+
+
+class FoundPlaceOut(Schema):
+    """A place that says what is sought, with a box for each line that it stands on."""
+
+    text: str
+    boxes: list[BoxSchema]
+
+    @classmethod
+    def of(cls, place: FoundPlace) -> FoundPlaceOut:
+        """The place on the wire."""
+        return cls(text=place.text, boxes=[BoxSchema(**asdict(box)) for box in place.boxes])
+
+
+class FoundOut(Schema):
+    """All places of a page. Of a picture, and of a capture from before words were kept, none are known."""
+
+    known: bool
+    places: list[FoundPlaceOut]
 
 
 class LackingOut(Schema):

@@ -10,7 +10,7 @@ const FRAME = { x_px: 100, y_px: 200, width_px: 400, height_px: 600, folds: [{ t
 const BLOCK = { role: "article", x_px: 600, y_px: 1_000, width_px: 300, height_px: 200, text: "", alt: "" } as Block;
 
 function hands(breaks: Partial<BreakMoves> = {}) {
-  const store = createCutStore(PAGE, { version: 1, hidden: [], marks: [], styles: {}, frame: structuredClone(FRAME) });
+  const store = createCutStore(PAGE, { version: 1, hidden: [], sought: [], marks: [], styles: {}, frame: structuredClone(FRAME) });
   const moves = { rows: [], show: vi.fn(), send: vi.fn(), forget: vi.fn(), ...breaks };
   const begin = (x_px: number, y_px: number, hit: Hit, tool: Tool = { kind: "frame" }) =>
     gestureAt({ x_px, y_px }, hit, tool, { store, page: PAGE, blocks: [BLOCK], breaks: moves });
