@@ -20,6 +20,7 @@ MEASUREMENTS = (
     "rest",
     "frames",
     "marks",
+    "following",
 )
 
 

@@ -82,8 +82,8 @@ export const ACTIONS = {
   duplicate: { scope: "bench", group: "Bench: pointing", words: "duplicate the marks in hand", keys: ["mod+d"] },
   removeMark: { scope: "bench", group: "Bench: pointing", words: "remove what is in hand", keys: ["delete", "backspace"], shown: "Del" },
 
-  reviewNext: { scope: "bench", group: "Bench: review", words: "the next part that needs a look", keys: ["j"] },
-  reviewRight: { scope: "bench", group: "Bench: review", words: "it is right so: go on", keys: ["y"] },
+  reviewNext: { scope: "bench", group: "Bench: pointing", words: "in a review: the next part", keys: ["j"] },
+  reviewRight: { scope: "bench", group: "Bench: pointing", words: "in a review: right so", keys: ["y"] },
 
   compare: { scope: "bench", group: "Bench: files", words: "compare the open row’s file with the original", keys: ["c"] },
   saveFile: { scope: "bench", group: "Bench: files", words: "save the open row’s file", keys: ["d"] },
