@@ -75,10 +75,10 @@ export const ACTIONS = {
   drawHighlighter: { scope: "bench", group: "Bench: pointing", words: "highlight", keys: ["h"] },
   drawPen: { scope: "bench", group: "Bench: pointing", words: "draw by hand", keys: ["i"] },
   putSticker: { scope: "bench", group: "Bench: pointing", words: "put a sticker", keys: ["k"] },
-  dimRest: { scope: "bench", group: "Bench: pointing", words: "draw around what is to be seen: the rest is dimmed", keys: ["m"] },
+  dimRest: { scope: "bench", group: "Bench: pointing", words: "dim the rest", keys: ["m"] },
   allMarks: { scope: "bench", group: "Bench: pointing", words: "take all marks", keys: ["mod+a"] },
   copyMarks: { scope: "bench", group: "Bench: pointing", words: "copy the marks in hand", keys: ["mod+c"] },
-  pasteMarks: { scope: "bench", group: "Bench: pointing", words: "paste marks, into this cut or another", keys: ["mod+v"] },
+  pasteMarks: { scope: "bench", group: "Bench: pointing", words: "paste marks", keys: ["mod+v"] },
   duplicate: { scope: "bench", group: "Bench: pointing", words: "duplicate the marks in hand", keys: ["mod+d"] },
   removeMark: { scope: "bench", group: "Bench: pointing", words: "remove what is in hand", keys: ["delete", "backspace"], shown: "Del" },
 
