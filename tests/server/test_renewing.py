@@ -157,3 +157,18 @@ def test_cuts_of_a_sweep_go_along_when_it_is_taken_again(api: Api, go: Callable[
     # These pages have no blocks: the number waits for somebody who places it.
     assert states(cut)[0] == ("mark", "n0", "lost", True)
     assert api.get(f"/sweeps/{again['id']}")["to_look_at"] == [renewed.pk]
+    api.send("POST", f"/cuts/{cut['id']}/review", {"settled": [{"part": "mark", "id": "n0"}]})
+    assert api.get(f"/sweeps/{again['id']}")["to_look_at"] == []
+
+
+def test_cuts_go_along_when_a_picture_of_a_sweep_is_taken_anew(api: Api, go: Callable[[int], None]) -> None:
+    sweep_id = started(api, "fares", screens=[{"width_px": 1280, "height_px": 800}])
+    go(3)
+    first = Capture.objects.get(address__endswith="fares")
+    cut = pointed(api, first, badges_y_px=(40,))
+    shot_id = first.shot.pk  # type: ignore[attr-defined]
+    api.send("POST", f"/sweeps/{sweep_id}/retake", {"shot_ids": [shot_id]}, status=202)
+    go(3)
+    anew = Capture.objects.on_shelf().get(address__endswith="fares")
+    assert anew.pk != first.pk
+    assert api.get(f"/captures/{anew.pk}")["cuts"][0]["carried_from"] == cut["id"]

@@ -105,3 +105,12 @@ def test_words_that_are_joined_are_one_text() -> None:
 
 def test_the_same_place_is_found_once() -> None:
     assert found("words", "The net loft", words="net\nnet loft\nNET LOFT") == ["net loft"]
+
+
+@pytest.mark.parametrize("kind", ["email", "telephone", "amount"])
+@pytest.mark.parametrize("text", ["1 ", "a", "1", "1.", "(", "£1 ", "tel 1 ", "a@"])
+def test_a_page_that_says_one_thing_a_hundred_thousand_times_is_searched(kind: Kind, text: str) -> None:
+    # It comes to its end: what grows with the square of the length would take hours.
+    box = Box(x_px=0, y_px=0, width_px=9, height_px=9)
+    words = PageWords(runs=((Word(text * 100_000, (box,)),),))
+    assert all(place.boxes for place in find_places(words, Sought(kind=kind)))

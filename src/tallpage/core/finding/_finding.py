@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
@@ -37,13 +38,10 @@ def find_places(words: PageWords, sought: Sought) -> list[FoundPlace]:
     found = []
     for run in words.runs:
         text, starts = _as_text(run)
-        at = list(spans(sought.kind, text, sought.words.splitlines()))
-        for first, last in sorted(_apart(at)):
-            touched = [
-                word
-                for word, start, end in zip(run, starts, [*starts[1:], len(text) + 1], strict=True)
-                if start < last and end > first and start + len(_seen(word.text)) > first
-            ]
+        at = spans(sought.kind, text, sought.words.splitlines())
+        for first, last in _apart(at):
+            # From the word that the first character stands in to the one that the last does.
+            touched = run[max(0, bisect_right(starts, first) - 1) : bisect_left(starts, last)]
             boxes = _in_lines(box for word in touched for box in word.boxes)
             found.append(FoundPlace(text=text[first:last], boxes=tuple(boxes)))
     return found
@@ -64,10 +62,12 @@ def _seen(text: str) -> str:
     return text.translate(_UNSEEN)
 
 
-def _apart(at: list[tuple[int, int]]) -> Iterator[tuple[int, int]]:
-    """Spans without those that lie in another one."""
-    for first, last in set(at):
-        if not any((a, b) != (first, last) and a <= first and last <= b for a, b in at):
+def _apart(at: Iterable[tuple[int, int]]) -> Iterator[tuple[int, int]]:
+    """Spans in order, without those that lie in another one."""
+    furthest = 0
+    for first, last in sorted(set(at), key=lambda span: (span[0], -span[1])):
+        if last > furthest:
+            furthest = last
             yield first, last
 
 

@@ -14,15 +14,18 @@ from typing import Literal
 Kind = Literal["words", "email", "telephone", "amount"]
 Span = tuple[int, int]
 
+# Every repetition has an end: a page of nothing but digits must not take for ever.
 _AT = r"(?:@|\s?[\[(]\s?(?:at|@)\s?[\])]\s?)"
 _DOT = r"(?:\.|\s?[\[(]\s?dot\s?[\])]\s?)"
-_EMAIL = re.compile(rf"[\w.!#$%&'*+/=?^`{{|}}~-]+{_AT}[\w-]+(?:{_DOT}[\w-]+)*", re.IGNORECASE)
+_EMAIL = re.compile(
+    rf"[\w.!#$%&'*+/=?^`{{|}}~-]{{1,64}}{_AT}[\w-]{{1,63}}(?:{_DOT}[\w-]{{1,63}}){{0,8}}", re.IGNORECASE
+)
 
 _LEAST_DIGITS, _MOST_DIGITS = 7, 15
 """The most is that of ITU-T E.164."""
-_NUMBER = re.compile(r"(?<![\w.,:/-])\(?\+?\d(?:[\s./()\u00a0\u2009\u202f\u2010-\u2013-]{0,3}\d)+(?!\w)")
+_NUMBER = re.compile(r"(?<![\w.,:/-])\(?\+?\d(?:[\s./()\u00a0\u2009\u202f\u2010-\u2013-]{0,3}\d){6,40}(?!\w)")
 _LABELLED = re.compile(
-    r"\b(?:tel|telephone|phone|call|fax|mobile|mob|ring)\b[.:]?\s*(?:no\.?\s*)?(\(?\+?\d[\d\s./()\u00a0-]*\d)",
+    r"\b(?:tel|telephone|phone|call|fax|mobile|mob|ring)\b[.:]?\s*(?:no\.?\s*)?(\(?\+?\d[\d\s./()\u00a0-]{0,40}\d)",
     re.IGNORECASE,
 )
 _NO_TELEPHONE_NUMBERS = (
@@ -40,7 +43,7 @@ _CODES = (
     "MXN|NOK|NZD|PLN|RON|SEK|SGD|TRY|UAH|USD|ZAR)"
 )
 _MONEY = rf"(?:[{re.escape(_SIGNS)}]|{_CODES}\b|\b(?:kr|zł|Kč|Fr)\b\.?)"
-_FIGURES = r"\d+(?:[.,'\u2019\s\u00a0\u202f]\d{3})*(?:[.,](?:\d{1,2}|[-\u2013]))?"
+_FIGURES = r"\d{1,15}(?:[.,'\u2019\s\u00a0\u202f]\d{3}){0,6}(?:[.,](?:\d{1,2}|[-\u2013]))?"
 _AMOUNT = re.compile(
     rf"[-\u2212]?{_MONEY}\s?[-\u2212]?{_FIGURES}(?!\d)|(?<![\w.,]){_FIGURES}\s?{_MONEY}", re.IGNORECASE
 )

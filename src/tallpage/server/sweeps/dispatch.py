@@ -85,7 +85,9 @@ def _order_next(sweep: Sweep) -> None:
 
 
 def _before(shot: Shot) -> Capture | None:
-    """The same page on the same screen, the last time that it was taken."""
+    """The same page on the same screen as it was taken last, in this sweep or in the one before."""
+    if shot.replaced is not None:
+        return shot.replaced
     previous = shot.sweep.previous
     if previous is None:
         return None

@@ -120,6 +120,14 @@ class Shot(models.Model):
     page = models.ForeignKey(SweepPage, on_delete=models.CASCADE, related_name="shots")
     screen_at = models.PositiveSmallIntegerField(help_text="which of the sweep's screens, from 0")
     capture = models.OneToOneField(Capture, on_delete=models.SET_NULL, null=True, blank=True)
+    replaced = models.ForeignKey(
+        Capture,
+        on_delete=models.SET_NULL,
+        null=True,
+        blank=True,
+        related_name="+",
+        help_text="what was taken before it was taken anew: its cuts go along",
+    )
     mark = models.CharField(max_length=8, choices=Mark.choices, default=Mark.NONE, blank=True)
     dropped = models.BooleanField(default=False)
     settings = models.JSONField(null=True, blank=True, help_text="how it is taken, if not as the others are")

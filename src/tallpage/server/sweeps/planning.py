@@ -178,6 +178,7 @@ def retake(sweep: Sweep, shot_ids: Sequence[int] | None, changed: TakeSettings |
         Capture.objects.filter(pk__in=[shot.capture_id for shot in ready]).delete_from_shelf()
         Comparison.objects.filter(shot__in=ready).delete()
         for shot in ready:
+            shot.replaced = shot.capture if shot.capture and shot.capture.storage_key else shot.replaced
             shot.capture, shot.mark, shot.followed_up = None, Shot.Mark.NONE, False
             shot.settings = changed.model_dump() if changed else shot.settings
             shot.save()
