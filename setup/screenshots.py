@@ -132,6 +132,33 @@ def _point_and_dress(person: Person, capture_id: int, shoot: Callable[[str], Non
     person.press(Keys.ESCAPE)
 
 
+def _review(person: Person, capture_id: int, shoot: Callable[[str], None]) -> None:
+    """The same page in its next edition, with the marks that were on it."""
+    person.change("POST", f"/captures/{capture_id}/retake")
+    again_id = person.see_taken(capture_id, what="the page taken again")
+    cuts = person.ask(f"/captures/{again_id}")["cuts"]
+    person.open(f"/captures/{again_id}/cuts/{cuts[-1]['id']}")
+    person.see("[data-review] img")
+    person.press("j")
+    person.until(lambda _: person.see("[data-review] figure:last-of-type img").get_property("naturalWidth"))
+    shoot("review")
+
+
+def _hide(person: Person, shoot: Callable[[str], None]) -> None:
+    """Telephone numbers of a page about to be hidden, its mail addresses hidden already."""
+    person.open_bench(person.take("/offices"))
+    person.button("Hide").click()
+    person.open_panel("Hide by words")
+    person.click("E-mail addresses")
+    person.see("[data-found='7']")
+    person.click("Hide all 7")
+    person.click("Telephone numbers")
+    person.see("[data-found='4']")
+    person.see_saved()
+    shoot("hide")
+    person.press(Keys.ESCAPE)
+
+
 def main() -> None:
     """Walk through the application and keep what is seen."""
     SHOTS.mkdir(parents=True, exist_ok=True)
@@ -181,6 +208,8 @@ def main() -> None:
         _fold(person, from_px=300, by_px=160)
         shoot("folds")
         _point_and_dress(person, home_id, shoot)
+        _review(person, home_id, shoot)
+        _hide(person, shoot)
         person.open_bench(tall_id)
         _fit(person, "Listing", 1)
         person.see("[data-spine] [data-break]")

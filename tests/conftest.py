@@ -50,6 +50,14 @@ def closed_port() -> Iterator[int]:
         yield int(holder.getsockname()[1])
 
 
+@pytest.fixture
+def free_port() -> int:
+    """A port of this machine for a server that is about to be started."""
+    with socket.socket() as listener:
+        listener.bind(("127.0.0.1", 0))
+        return int(listener.getsockname()[1])
+
+
 @pytest.fixture(scope="session")
 def browser_thread() -> Iterator[ThreadPoolExecutor]:
     """The one thread that the browser belongs to: Django refuses its database where a browser runs."""

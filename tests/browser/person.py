@@ -161,6 +161,10 @@ class Person:
         newest = self.ask("/captures?limit=1")["captures"]
         return int(newest[0]["id"]) if newest else 0
 
+    def captures(self) -> int:
+        """How many captures are on the shelf."""
+        return int(self.ask("/captures?limit=1")["total"])
+
     def see_taken(self, before: int, *, what: str) -> int:
         """Wait until a capture newer than ``before`` is there and has come to its end; its id."""
         capture_id = self.until(

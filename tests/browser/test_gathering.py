@@ -75,13 +75,13 @@ def test_a_picture_is_browsed_for_dropped_and_pasted(person: Person, tmp_path: P
     path = tmp_path / "Pier at noon.png"
     path.write_bytes(as_png(pixels))
     person.open("/")
-    before = person.newest_capture()
+    before = person.captures()
     person.see("[data-address-field]")
     person.all("input[type=file]")[0].send_keys(str(path))
     person.see_text("Pier at noon.png is on its way")
     for kind in ("drop", "paste"):
         person.driver.execute_script(_HAND_OVER, list(path.read_bytes()), kind)
-    person.until(lambda _: person.newest_capture() == before + 3, what="three pictures")
+    person.until(lambda _: person.captures() == before + 3, what="three pictures")
     person.until(
         lambda _: all(row["job"]["state"] == "done" for row in person.ask("/captures?limit=3")["captures"])
     )
@@ -198,11 +198,11 @@ def test_going_back_to_the_shelf_returns_to_where_it_was_left(person: Person, tm
     for number, path in enumerate(pictures):
         path.write_bytes(as_png(np.full((200, 300, 3), 30 * number, dtype=np.uint8)))
     person.open("/")
-    before = person.newest_capture()
+    before = person.captures()
     person.see("[data-address-field]")
     person.all("input[type=file]")[0].send_keys("\n".join(map(str, pictures)))
-    person.until(lambda _: person.newest_capture() == before + len(pictures), what="six pictures")
-    taken = [before + 1 + number for number in range(len(pictures))]
+    person.until(lambda _: person.captures() == before + len(pictures), what="six pictures")
+    taken = [row["id"] for row in person.ask("/captures?limit=6")["captures"][::-1]]
     person.open("/shelf")
     person.see(f"article[data-capture='{taken[0]}'][data-state=done]")
     scroller = "document.querySelector('main').parentElement"

@@ -132,12 +132,12 @@ def _wait(served: Served, seen: Callable[[], bool]) -> None:
     ],
 )
 def test_every_page_of_a_sweep_is_there_once_whatever_is_killed(
-    tmp_path: Path, site: str, closed_port: int, page_count: int, kills: Sequence[str]
+    tmp_path: Path, site: str, free_port: int, page_count: int, kills: Sequence[str]
 ) -> None:
     seed = random.randrange(10_000)
     print(f"seed {seed}")  # pytest shows it when the test fails
     chance = random.Random(seed)
-    with _served(tmp_path, closed_port) as served:
+    with _served(tmp_path, free_port) as served:
         make_home(tmp_path)
         served.run(f"site, pages = {site!r}, {page_count}\n{_PLAN}")
         for number, what in enumerate(kills, start=1):

@@ -15,16 +15,16 @@ PAGES = 10
 
 
 @pytest.fixture
-def redis_address(tmp_path: Path, closed_port: int) -> Iterator[str]:
+def redis_address(tmp_path: Path, free_port: int) -> Iterator[str]:
     """A Redis of Debian's, for this test alone."""
     command = shutil.which("redis-server")
     assert command, "redis-server is not installed: apt-get install redis-server"
-    options = ["--port", str(closed_port), "--bind", "127.0.0.1", "--save", "", "--dir", str(tmp_path)]
+    options = ["--port", str(free_port), "--bind", "127.0.0.1", "--save", "", "--dir", str(tmp_path)]
     with (tmp_path / "redis.log").open("wb") as log:
         server = subprocess.Popen([command, *options], stdout=log, stderr=log)
     try:
-        until(lambda: _answers(closed_port))
-        yield f"redis://127.0.0.1:{closed_port}/0"
+        until(lambda: _answers(free_port))
+        yield f"redis://127.0.0.1:{free_port}/0"
     finally:
         server.terminate()
         server.wait(timeout=20)

@@ -56,7 +56,14 @@ def _keep(api: Api, data: bytes, name: str = "logo.png") -> Any:
 
 
 def test_a_cut_keeps_its_parts_as_they_were_given(api: Api, cut: dict[str, Any]) -> None:
-    assert cut["document"] == {"hidden": [], "marks": [], "styles": {}, "version": 1, "frame": FRAME}
+    assert cut["document"] == {
+        "version": 1,
+        "frame": FRAME,
+        "hidden": [],
+        "sought": [],
+        "marks": [],
+        "styles": {},
+    }
     parts = {
         "marks": [{**BOX, "id": "a1"}, {"id": "p1", "kind": "pen", "points": [[1, 2.5], [3, 4]]}],
         "hidden": [{"id": "h1", "how": "blur", "x_px": 1, "y_px": 2, "width_px": 3, "height_px": 4}],
