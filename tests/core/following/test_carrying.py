@@ -70,8 +70,9 @@ def test_marks_go_with_what_they_point_at() -> None:
     found = carried(
         with_parts(marks=(arrow, number, words, line)), page(("New today", 100), FARES, BOATS, FOG, LOST)
     )
-    assert [row[2:] for row in states(found)] == [("same", False), *[("moved", False)] * 4][:0] + [
-        row[2:] for row in states(found)
+    assert states(found) == [
+        ("frame", "", "resized", False),
+        *(("mark", name, "moved", False) for name in ("a", "n", "t", "p")),
     ]
     moved_arrow, moved_number, moved_words, moved_line = found.cut.marks
     assert isinstance(moved_arrow, Arrow)
@@ -95,26 +96,17 @@ def test_a_box_around_a_block_grows_with_it() -> None:
 
 
 def test_what_pointed_at_something_that_is_gone_is_kept_aside() -> None:
-    badge = Badge(kind="badge", id="n", x_px=100, y_px=140)
-    area = HiddenArea(id="h", x_px=60, y_px=110, width_px=100, height_px=30)
-    far = page(FARES, ("Quite another thing that was never said", 300), FOG, LOST)
+    """Boats, at 320–400, are far from what is left of the page."""
     before = page(FARES, ("A", 200), BOATS, ("B", 200), FOG, LOST)
-    cut = replace(
-        Cut.whole(before.size),
-        marks=(Badge(kind="badge", id="n", x_px=100, y_px=360),),
-        hidden=(replace_area(area, 330),),
-    )
-    found = carry_over(cut, before, far)
-    assert found.cut.marks == ()
-    assert found.cut.hidden == ()
-    assert [row[:3] for row in states(found)[1:]] == [("hidden", "h", "lost"), ("mark", "n", "lost")]
-    assert [next(iter(row)) for row in found.aside] == ["hidden", "mark"]
+    now = page(FARES, ("Quite another thing that was never said", 300), FOG, LOST)
+    badge = Badge(kind="badge", id="n", x_px=100, y_px=360)
+    area = HiddenArea(id="h", x_px=60, y_px=330, width_px=100, height_px=30)
+    cut = replace(Cut.whole(before.size), marks=(badge,), hidden=(area,))
+    found = carried(cut, now, before)
+    assert (found.cut.marks, found.cut.hidden) == ((), ())
+    assert states(found)[1:] == [("hidden", "h", "lost", True), ("mark", "n", "lost", True)]
+    assert found.aside == ({"hidden": area.model_dump()}, {"mark": badge.model_dump()})
     assert found.needs_a_look
-    assert badge.id == found.aside[1]["mark"]["id"]
-
-
-def replace_area(area: HiddenArea, y_px: int) -> HiddenArea:
-    return area.model_copy(update={"y_px": y_px})
 
 
 def test_a_frame_and_its_folds_follow() -> None:
@@ -141,8 +133,12 @@ def test_a_frame_that_is_not_found_is_in_doubt_and_nothing_is_left_out() -> None
     assert states(found) == [("frame", "", "lost", True)]
 
 
-def test_a_page_without_blocks_gives_no_places() -> None:
-    empty = Page(size=BEFORE.size, blocks=())
-    found = carried(with_parts(marks=(Badge(kind="badge", id="n", x_px=100, y_px=140),)), empty)
-    assert found.cut.marks == ()
-    assert len(found.aside) == 1
+def test_on_a_page_without_blocks_everything_stays_and_is_in_doubt() -> None:
+    empty = Page(size=Size(width_px=WIDTH_PX, height_px=200), blocks=())
+    on, beside = (
+        Badge(kind="badge", id=name, x_px=100, y_px=y_px) for name, y_px in (("n", 140), ("m", 260))
+    )
+    found = carried(with_parts(marks=(on, beside)), empty)
+    assert found.cut.marks == (on,)
+    assert states(found)[1:] == [("mark", "n", "same", True), ("mark", "m", "lost", True)]
+    assert [row["mark"]["id"] for row in found.aside] == ["m"]

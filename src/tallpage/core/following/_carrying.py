@@ -65,8 +65,8 @@ class Page:
 def carry_over(cut: Cut, before: Page, now: Page) -> CarriedCut:
     """Place the parts of a cut by the blocks that they point at, frame or hide.
 
-    A part that is not found is kept aside. A page without blocks gives no places: all that does not lie
-    on the whole page is in doubt there, or aside where it lies beside the page.
+    A part that is not found is kept aside. Where one of the pages has no blocks, everything stays at its px,
+    in doubt; what would lie beside the page is kept aside.
     """
     outlines = Outline.of(before.blocks), Outline.of(now.blocks)
     places = Places(*outlines, matched(*outlines))

@@ -43,8 +43,15 @@ class Places:
     now: Outline
     matches: dict[int, Match]
 
+    @property
+    def _are_unknown(self) -> bool:
+        """Whether one of the pages has no blocks: a picture, or a capture whose map is damaged."""
+        return not (self.before.blocks and self.now.blocks)
+
     def point(self, point: Point) -> Placed[Point] | None:
         """Where a point lies now; None where the block that it points at is gone, or there is none."""
+        if self._are_unknown:
+            return Placed(point, resized=False, sure=False)
         number = self._pointed_at(point)
         if number is None or (match := self.matches.get(number)) is None:
             return None
@@ -56,10 +63,14 @@ class Places:
     def box(self, box: Extent) -> Placed[Extent] | None:
         """Where a rectangle lies now: as the block that it frames, as the blocks within it, or as its middle
         on the block that it is a part of."""
+        if self._are_unknown:
+            return Placed(box, resized=False, sure=False)
         return self._as_block(box) or self._around_blocks(box) or self._on_block(box)
 
     def rows(self, box: Extent) -> Placed[Extent] | None:
         """Where rows of a frame lie now: by the leaves within them, else by those above and below."""
+        if self._are_unknown:
+            return Placed(box, resized=False, sure=False)
         return self._around_blocks(box) or self._between_blocks(box)
 
     def _as_block(self, box: Extent) -> Placed[Extent] | None:

@@ -114,16 +114,18 @@ def _arrived(sweep: Sweep) -> list[Shot]:
 def _follow_up(sweep: Sweep) -> None:
     """Have pages that have arrived looked at, and their files made.
 
-    A slot that cannot be made of a page says so in its ledger.
+    A slot that cannot be made of a page says so in its ledger. Of a cut that needs a look nothing is made:
+    what it hides may be shown there.
     """
     slots = list(sweep.slots.select_related("outlet"))
     for shot in _arrived(sweep):
         order_look(shot)
         cut = shot.capture.cuts.first() if shot.capture else None
-        there = set(cut.outputs.values_list("slot_id", flat=True)) if cut else set()
-        for slot in slots if cut else []:
-            if slot.pk not in there:
-                add_slot_output(cut, slot)  # type: ignore[arg-type]
+        if cut is not None and not cut.needs_a_look:
+            there = set(cut.outputs.values_list("slot_id", flat=True))
+            for slot in slots:
+                if slot.pk not in there:
+                    add_slot_output(cut, slot)
         Shot.objects.filter(pk=shot.pk).update(followed_up=True)
 
 
