@@ -80,6 +80,7 @@ def _changed(person: Person, shoot: Callable[[str], None]) -> None:
     person.button("Check the list").click()
     person.see("[aria-label='The list']")
     person.button("Take 3 pictures").click()
+    person.until(lambda driver: not driver.current_url.endswith("/new"), what="the sweep")
     person.until(lambda _: person.ask("/sweeps")[0]["finished_at"])
     proofs = person.driver.current_url
     person.driver.get(f"{person.application.site}/desk")
