@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
+from selenium.webdriver.support.ui import Select
 
 from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
@@ -75,9 +76,13 @@ def test_a_cut_is_carried_over_to_another_capture(person: Person, own_site: Demo
     first, second = person.take(site), person.take(site)
     _pointed(person, first)
     person.open_bench(first)
-    panel = person.open_panel("Carry Cut 1 over to another capture")
+    person.open_panel("Carry Cut 1 over to another capture")
     person.until(lambda _: person.all(f"option[value='{second}']"), what="the other capture")
-    panel.find_element("css selector", f"option[value='{second}']").click()
+    # The list may be drawn anew just then: it is found again.
+    person.until(
+        lambda _: Select(person.see("[role=dialog] select")).select_by_value(str(second)) or True,
+        what="the other capture, chosen",
+    )
     person.click("Carry Cut 1 over")
     person.until(lambda driver: f"/captures/{second}/cuts/" in driver.current_url, what="the other page")
     person.see_text("Nothing is in doubt.")
