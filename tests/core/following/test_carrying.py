@@ -7,11 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.cut import Cut, Fold, Frame
-from tallpage.core.cut.models import HiddenArea
+from tallpage.core.cut.models import MOST_HIDDEN, HiddenArea, SoughtWords
 from tallpage.core.following import CarriedCut, Page, carry_over
 from tallpage.core.geometry import Box, Size
 from tallpage.core.marks import Arrow, Badge, BoxMark, Pen, Text
 from tallpage.core.page_map import Block
+from tallpage.core.page_words import PageWords, Word
 from tests.core.following.edited_pages import Writer, laid_out
 
 WIDTH_PX = 800
@@ -107,6 +108,24 @@ def test_what_pointed_at_something_that_is_gone_is_kept_aside() -> None:
     assert states(found)[1:] == [("hidden", "h", "lost", True), ("mark", "n", "lost", True)]
     assert found.aside == ({"hidden": area.model_dump()}, {"mark": badge.model_dump()})
     assert found.needs_a_look
+
+
+def test_a_part_of_a_text_that_was_reworded_is_in_doubt() -> None:
+    area = HiddenArea(id="h", x_px=200, y_px=205, width_px=60, height_px=20)
+    before = page(FARES, BOATS, ("Crossings in fog are told by the mate", 40), LOST)
+    now = page(FARES, BOATS, ("Crossings in thick fog are told by the mate", 40), LOST)
+    found = carried(with_parts(hidden=(area,)), now, before)
+    assert states(found)[-1] == ("hidden", "h", "same", True)
+
+
+def test_more_places_than_a_cut_may_hide_are_all_covered() -> None:
+    boxes = [Box(x_px=5 * (at % 100), y_px=4 * (at // 100), width_px=4, height_px=3) for at in range(2_500)]
+    words = PageWords(runs=tuple((Word("a@b.example", (box,)),) for box in boxes))
+    cut = replace(Cut.whole(BEFORE.size), sought=(SoughtWords(id="mails", kind="email"),))
+    hidden = cut.hidden_anew(words).hidden
+    assert len(hidden) == MOST_HIDDEN
+    last = hidden[-1].box
+    assert all(box.overlap(last) == box for box in boxes[MOST_HIDDEN:])
 
 
 def test_a_frame_and_its_folds_follow() -> None:

@@ -54,7 +54,8 @@ export class CutSaver {
     return this.saved;
   }
 
-  private get isSaved(): boolean {
+  /** Whether the server has what is shown. */
+  get isSaved(): boolean {
     return sameDocument(this.store.getState().document, this.saved.document);
   }
 

@@ -18,7 +18,7 @@ interface Shown {
 
 /** What became of a cut's parts when it was carried over, one after the other: as it was, and as it is. */
 export function ReviewStrip({ scroller, zoom }: Shown) {
-  const { capture, cut, store } = useBench();
+  const { capture, cut, store, saver } = useBench();
   const review = useReview(capture, cut);
   const show = useNotices((state) => state.show);
   const marks = useCut((state) => state.document.marks);
@@ -30,7 +30,11 @@ export function ReviewStrip({ scroller, zoom }: Shown) {
   const onwards = () => setAt(nextRow(rows, at));
   const look = () => {
     if (!row) return;
-    send([row]);
+    // Files may be asked for then, and what was kept aside is let go of: the server must have what was changed here.
+    void saver.flush().then(() => {
+      if (saver.isSaved) send([row]);
+      else show({ tone: "error", text: "The cut could not be saved: this part still waits for a look." });
+    });
     setAt(nextRow(rows.map((other) => (other === row ? { ...row, doubt: false } : other)), at));
   };
   const put = () => {

@@ -284,13 +284,13 @@ class _Blocks:
     def look(self) -> None:
         """Note every block and every word of the page."""
         self.found = self._visible()
-        self.words = words_moved(self._words(None), 0, right_px=self._shift_x_px)
+        self.words = words_moved(self._words(None), right_px=self._shift_x_px, down_px=0)
 
     def look_at(self, clip_px: Box, shift_px: int) -> None:
         """Note the blocks and words that begin on a piece of the page, where they lie in the picture."""
         self.found += seen_on_the_way(self._visible(), clip_px, shift_px)
         found = self._words((clip_px.y_px, clip_px.bottom_px))
-        self.words += words_moved(found, shift_px, right_px=self._shift_x_px)
+        self.words += words_moved(found, right_px=self._shift_x_px, down_px=shift_px)
 
     def _words(self, between_px: tuple[int, int] | None) -> list[list[Any]]:
         order = {"mostWords": MOST_WORDS - sum(map(len, self.words)), "betweenPx": between_px}

@@ -91,12 +91,19 @@ class Cut:
         return replace(self, marks=marks, dressing=dressing, styles={}, sought=())
 
     def hidden_anew(self, words: PageWords) -> Self:
-        """The cut with what was hidden by words looked for again, on a page that says ``words``."""
+        """The cut with what was hidden by words looked for again, on a page that says ``words``.
+
+        Where that is in more places than a cut may hide, one area covers all the rest of them.
+        """
+        from tallpage.core.cut._hidden import MOST_HIDDEN, one_around
         from tallpage.core.finding import find_places
 
         sought = {row.id for row in self.sought}
         by_hand = tuple(area for area in self.hidden if area.found_by not in sought)
         found = [area for row in self.sought for area in row.areas(find_places(words, row.sought))]
+        room = max(1, MOST_HIDDEN - len(by_hand))
+        if len(found) > room:
+            found = [*found[: room - 1], one_around(found[room - 1 :])]
         return replace(self, hidden=(*by_hand, *found))
 
     def picture_names(self) -> frozenset[str]:

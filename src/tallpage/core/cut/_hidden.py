@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -82,3 +82,11 @@ class SoughtWords(StrictModel):
             )
             for number, box in enumerate(boxes, start=1)
         ]
+
+
+def one_around(areas: Sequence[HiddenArea]) -> HiddenArea:
+    """One area over all of several, at least one; it hides as the first of them does."""
+    left_px, top_px = min(row.x_px for row in areas), min(row.y_px for row in areas)
+    right_px, bottom_px = max(row.box.right_px for row in areas), max(row.box.bottom_px for row in areas)
+    sides = {"x_px": left_px, "y_px": top_px, "width_px": right_px - left_px, "height_px": bottom_px - top_px}
+    return areas[0].model_copy(update=sides)

@@ -13,7 +13,17 @@ from tallpage.core.dressing import Dressing
 from tallpage.core.fields import Name, StrictModel, WholeLength, WholePlace
 from tallpage.core.marks import MOST_MARKS, Mark, Style
 
-__all__ = ["MOST_STYLES", "CutFile", "FoldFile", "FrameFile", "HiddenArea", "How", "PartsFile", "SoughtWords"]
+__all__ = [
+    "MOST_HIDDEN",
+    "MOST_STYLES",
+    "CutFile",
+    "FoldFile",
+    "FrameFile",
+    "HiddenArea",
+    "How",
+    "PartsFile",
+    "SoughtWords",
+]
 
 MOST_STYLES = 100
 MOST_PICTURES = 50

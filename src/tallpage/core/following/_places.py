@@ -137,12 +137,15 @@ class Places:
         return Placed(extent, _other_size(box, extent), upper.sure and lower.sure)
 
     def _on_block(self, box: Extent) -> Placed[Extent] | None:
+        number = self._pointed_at(box.middle)
         placed = self.point(box.middle)
-        if placed is None:
+        if placed is None or number is None:
             return None
+        # A part of a text that was reworded, or broken into other lines, may be anywhere in it now.
+        reworded = self.before.keys[number] != self.now.keys[self.matches[number].now]
         across, down = placed.place[0] - box.middle[0], placed.place[1] - box.middle[1]
         extent = Extent(box.left_px + across, box.top_px + down, box.right_px + across, box.bottom_px + down)
-        return Placed(extent, placed.resized, placed.sure)
+        return Placed(extent, placed.resized, placed.sure and not reworded and not placed.resized)
 
     def _pointed_at(self, point: Point) -> int | None:
         """The leaf below a point or near it, else the smallest block around it."""

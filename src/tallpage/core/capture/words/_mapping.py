@@ -53,15 +53,15 @@ def page_words(found: list[list[Any]], *, area_px: Box, scale: int) -> PageWords
     return PageWords(runs=tuple(runs))
 
 
-def words_moved(found: list[list[Any]], shift_px: int, *, right_px: int = 0) -> list[list[Any]]:
-    """Runs of words at their places in the picture, ``shift_px`` further down than they were met."""
+def words_moved(found: list[list[Any]], *, right_px: int, down_px: int) -> list[list[Any]]:
+    """Runs of words further right and further down than they were met."""
     return [
         [
             [
                 text,
                 joined,
                 *(
-                    number + (right_px if at % 4 == 0 else shift_px if at % 4 == 1 else 0)
+                    number + (right_px if at % 4 == 0 else down_px if at % 4 == 1 else 0)
                     for at, number in enumerate(numbers)
                 ),
             ]

@@ -25,7 +25,7 @@
   };
   const begins = (box) => !betweenPx || (box.top + place.y >= betweenPx[0] && box.top + place.y < betweenPx[1]);
   for (const { node, box: around } of state.textsIn(document.body ?? document.documentElement)) {
-    const element = node.parentElement;
+    const element = state.parentOf(node);
     if (!isWanted(around) || !element || !isShown(element)) continue;
     const block = blockOf(element);
     if (block !== holder || !run) {
