@@ -94,7 +94,7 @@ BOX = {"kind": "box", "x_px": 1, "y_px": 1, "width_px": 5, "height_px": 5}
         ({"dressing": {"stamp": {}}}, "dressing.stamp: "),
         ({"dressing": {"stamp": {"picture": "logo"}}}, "dressing.stamp.picture: "),
         ({"marks": [{**BADGE, "letters": "yes"}]}, "marks[0].letters: "),
-        ({"tone": {}}, "tone: "),
+        ({"mood": {}}, "mood: "),
     ],
 )
 def test_what_is_wrong_is_one_line_with_its_place(

@@ -17,7 +17,6 @@ from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
 from tests.browser.stack import Application, open_window, running_application
-from tests.pictures import as_png
 
 
 @pytest.fixture(scope="session")
@@ -67,12 +66,6 @@ def own_site(photo_store: PhotoStore) -> Iterator[DemoSite]:
 
 
 @pytest.fixture
-def picture_id(person: Person, tmp_path: Path) -> int:
+def picture_id(person: Person) -> int:
     """A dropped picture of 600 × 1,500 px: shown at 1:1, so that a px of the mouse is a px of the page."""
-    path = tmp_path / "page.png"
-    path.write_bytes(as_png(np.full((1_500, 600, 3), 200, dtype=np.uint8)))
-    person.open("/")
-    person.see("[data-address-field]")
-    before = person.newest_capture()
-    person.all("input[type=file]")[0].send_keys(str(path))
-    return person.see_taken(before, what="a dropped picture")
+    return person.drop_picture(np.full((1_500, 600, 3), 200, dtype=np.uint8))

@@ -22,6 +22,7 @@ from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select, WebDriverWait
 
 from tests.browser.stack import PATIENCE_S, Application
+from tests.pictures import Pixels, as_png
 
 FIELDS = ("x_px", "y_px", "width_px", "height_px")
 
@@ -156,6 +157,16 @@ class Person:
         field.send_keys(f"{path if '://' in path else self.application.site + path}\n")
         return self.see_taken(before, what=path)
 
+    def drop_picture(self, rows: Pixels) -> int:
+        """A picture of these pixels, dropped on Gather; returns its capture's id."""
+        path = self.downloads.parent / "dropped.png"
+        path.write_bytes(as_png(rows))
+        self.open("/")
+        self.see("[data-address-field]")
+        before = self.newest_capture()
+        self.all("input[type=file]")[0].send_keys(str(path))
+        return self.see_taken(before, what="a dropped picture")
+
     def newest_capture(self) -> int:
         """Id of the capture that was asked for last, 0 when there is none."""
         newest = self.ask("/captures?limit=1")["captures"]
@@ -227,6 +238,11 @@ class Person:
 
     def drag(self, css: str, start: tuple[int, int], by: tuple[int, int]) -> None:
         """Press at an offset from an element's upper left corner, move, let go."""
+        self.begin_drag(css, start, by)
+        self.let_go()
+
+    def begin_drag(self, css: str, start: tuple[int, int], by: tuple[int, int]) -> None:
+        """As :meth:`drag`, and the button stays pressed."""
         box = self.see(css).rect
         from_x, from_y = round(box["x"]) + start[0], round(box["y"]) + start[1]
         mouse = ActionChains(self.driver, duration=50)
@@ -234,5 +250,10 @@ class Person:
         mouse.w3c_actions.pointer_action.pointer_down()
         mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0] // 2, from_y + by[1] // 2)
         mouse.w3c_actions.pointer_action.move_to_location(from_x + by[0], from_y + by[1])
+        mouse.perform()
+
+    def let_go(self) -> None:
+        """Let go of the button where the mouse is."""
+        mouse = ActionChains(self.driver)
         mouse.w3c_actions.pointer_action.pointer_up()
         mouse.perform()

@@ -169,7 +169,7 @@ def test_a_picture_that_is_not_there_is_not_found(api: Api, name: str) -> None:
         {"hidden": [{"how": "erase", "x_px": 0, "y_px": 0, "width_px": 1, "height_px": 1}]},
         {"dressing": {"caption": {"text": "{author}"}}},
         {"dressing": {"stamp": {"picture": "0" * 32}}},
-        {"tone": {}},
+        {"mood": {}},
     ],
 )
 def test_what_is_not_known_or_impossible_is_refused_and_nothing_is_changed(
@@ -225,3 +225,112 @@ def test_the_view_of_a_dressed_cut_has_its_width_and_both_ends(api: Api, make_ca
     assert seen.shape[1] == 240
     assert 1_800 < seen.shape[0] < 2_500
     assert api.client.get(f"/api/cuts/{cut['id']}/dressed?width_px=30").status_code == 422
+
+
+def test_looks_are_kept_under_a_name_and_one_of_them_is_the_usual_one(api: Api) -> None:
+    calm = {
+        "name": " Calm  arrow ",
+        "look": {"filling": "#1F5C4D", "thickness_px": 6},
+        "usual_for": ["arrow", "line"],
+    }
+    assert api.send("PUT", "/marks/styles", calm) == [{**calm, "name": "Calm arrow"}]
+    loud = {"name": "Loud", "look": {"filling": "#A93B2B"}, "usual_for": ["arrow"]}
+    api.send("PUT", "/marks/styles", loud)
+    assert [(row["name"], row["usual_for"]) for row in api.get("/marks/styles")] == [
+        ("Calm arrow", ["line"]),
+        ("Loud", ["arrow"]),
+    ]
+    api.send("PUT", "/marks/styles", {**loud, "look": {"opacity": 0.5}})
+    assert api.get("/marks/styles")[1]["look"] == {"opacity": 0.5}
+    assert [row["name"] for row in api.send("DELETE", "/marks/styles?name=Calm+arrow")] == ["Loud"]
+
+
+@pytest.mark.parametrize(
+    "style",
+    [
+        {"name": "", "look": {}},
+        {"name": "   ", "look": {}},
+        {"name": "x" * 61, "look": {}},
+        {"name": "x", "look": {"filling": "red"}},
+        {"name": "x", "look": {"glow": 3}},
+        {"name": "x", "look": {}, "usual_for": ["blob"]},
+    ],
+)
+def test_a_style_that_says_nothing_sensible_is_refused(api: Api, style: dict[str, Any]) -> None:
+    api.refused("PUT", "/marks/styles", style)
+    assert api.get("/marks/styles") == []
+
+
+def test_a_file_says_how_small_letters_are_and_can_keep_them_legible(
+    api: Api, run_queue: Callable[[], None], cut: dict[str, Any]
+) -> None:
+    _change(api, cut, marks=[{"kind": "badge", "x_px": 150, "y_px": 200, "size_px": 30}])
+    _file(api, run_queue, cut, 75)
+    (row,) = api.get(f"/cuts/{cut['id']}/outputs")
+    assert (row["letters_px"], row["legible_marks"]) == (pytest.approx(4.2), False)
+    before = api.get(f"/outputs/{row['id']}/file").content
+    api.send("PUT", f"/outputs/{row['id']}/legible", {"legible": True}, status=202)
+    run_queue()
+    (row,) = api.get(f"/cuts/{cut['id']}/outputs")
+    assert (row["letters_px"], row["legible_marks"], row["stale"]) == (9, True, False)
+    after = api.get(f"/outputs/{row['id']}/file").content
+    covered = [int((decoded(data) < 200).any(axis=2).sum()) for data in (before, after)]
+    assert covered[1] > 3 * covered[0]
+
+
+def test_how_coarse_an_area_has_to_be_is_told(api: Api, make_capture: MakeCapture) -> None:
+    capture = make_capture(WHITE)
+    box = "x_px=10&y_px=10&width_px=100&height_px=40"
+    assert api.get(f"/captures/{capture.pk}/coarseness?{box}") == {"asked_px": 40}
+    assert api.client.get(f"/api/captures/{capture.pk}/coarseness?x_px=-1").status_code == 422
+    assert api.client.get(f"/api/captures/9999/coarseness?{box}").status_code == 404
+
+
+def _open(api: Api, capture_id: int, data: bytes, name: str = "for the help page.json") -> Any:
+    return api.client.post(f"/api/captures/{capture_id}/cuts/file", {"cut": SimpleUploadedFile(name, data)})
+
+
+def test_a_cut_is_opened_from_its_file_with_the_pictures_in_it(
+    api: Api, make_capture: MakeCapture, cut: dict[str, Any]
+) -> None:
+    logo = _keep(api, as_png(photograph(40, 30))).json()["name"]
+    sticker = {"kind": "sticker", "x_px": 10, "y_px": 10, "width_px": 40, "height_px": 30, "picture": logo}
+    stamp = {"picture": logo, "place": "middle"}
+    _change(api, cut, marks=[BOX, sticker], dressing={"stamp": stamp})
+    saved = api.client.get(f"/api/cuts/{cut['id']}/file").content
+    other = make_capture(text_page(300, 900))
+    opened = _open(api, other.pk, saved)
+    assert opened.status_code == 201
+    assert opened.json()["name"] == "for the help page"
+    document = opened.json()["document"]
+    assert document["marks"][1]["picture"] == logo
+    assert document["dressing"]["stamp"]["picture"] == logo
+    assert all(mark["id"] for mark in document["marks"])
+    assert (
+        read_cut(api.client.get(f"/api/cuts/{opened.json()['id']}/file").content).pictures
+        == read_cut(saved).pictures
+    )
+    # Once more: the name is taken.
+    assert _open(api, other.pk, saved).json()["name"] == "Cut 2"
+
+
+@pytest.mark.parametrize(
+    ("data", "said"),
+    [
+        (b"no cut", "JSON"),
+        (b'{"version": 9}', "version 9"),
+        (b'{"version": 1, "frame": {"x_px": 0, "y_px": 0, "width_px": 300, "height_px": 4000}}', "300"),
+        (
+            b'{"version": 1, "frame": {"x_px": 0, "y_px": 0, "width_px": 3, "height_px": 4}, "marks": [{}]}',
+            "marks[0]",
+        ),
+    ],
+)
+def test_a_file_that_is_no_cut_of_this_page_is_refused_in_words(
+    api: Api, make_capture: MakeCapture, data: bytes, said: str
+) -> None:
+    capture = make_capture(WHITE)
+    refused = _open(api, capture.pk, data)
+    assert 400 <= refused.status_code < 500
+    assert said in refused.json()["title"]
+    assert len(api.get(f"/captures/{capture.pk}")["cuts"]) == 1

@@ -1,7 +1,7 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { answered, api, sendPicture } from "./client";
-import type { Capture, Cut, CutDocument, CutDocumentOnWire, TakeSettings } from "./types";
+import { answered, api, sendForm, sendPicture } from "./client";
+import type { Area, Capture, Cut, CutDocument, CutDocumentOnWire, Side, TakeSettings } from "./types";
 
 const PENDING_MS = 600;
 const QUIET_MS = 15_000;
@@ -147,6 +147,24 @@ export function useStartCut(captureId: number) {
       answered(api.POST("/api/captures/{capture_id}/cuts", { params: { path: { capture_id: captureId } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["capture", captureId] }),
   });
+}
+
+/** Another cut, as a file says. */
+export function useOpenCut(captureId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (file: File) => {
+      const form = new FormData();
+      form.append("cut", file);
+      return sendForm<Cut>(`/api/captures/${captureId}/cuts/file`, form);
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["capture", captureId] }),
+  });
+}
+
+/** A box without the plain edges of what it shows. */
+export function trimmedBox(captureId: number, box: Area, sides: Side[]): Promise<Area> {
+  return answered(api.POST("/api/captures/{capture_id}/trim", { params: { path: { capture_id: captureId } }, body: { box, sides } }));
 }
 
 export function useDeleteCut(captureId: number) {

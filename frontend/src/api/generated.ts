@@ -224,26 +224,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/captures/{capture_id}/found": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Post Found
-         * @description Every place of a page that says what is sought.
-         */
-        post: operations["find_words"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/captures/{capture_id}/cuts": {
         parameters: {
             query?: never;
@@ -258,6 +238,46 @@ export interface paths {
          * @description Start another cut.
          */
         post: operations["start_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/trim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Trim
+         * @description A box without the plain edges of what it shows; the box itself where all of it is plain.
+         */
+        post: operations["trim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/cuts/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Cut File
+         * @description Another cut, as a file says that the Bench saved or somebody wrote.
+         */
+        post: operations["open_cut"];
         delete?: never;
         options?: never;
         head?: never;
@@ -404,6 +424,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/marks/styles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Styles
+         * @description Looks with a name, in the order of their names.
+         */
+        get: operations["list_styles"];
+        /**
+         * Put Style
+         * @description Keep a look under a name, which may hold any character. Cuts that use it keep the copy they have.
+         */
+        put: operations["keep_style"];
+        post?: never;
+        /**
+         * Delete Style
+         * @description Forget the look of a name; marks that have it stay as they are.
+         */
+        delete: operations["delete_style"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/signs": {
         parameters: {
             query?: never;
@@ -438,6 +486,46 @@ export interface paths {
          * @description Store a picture for stickers and stamps.
          */
         post: operations["keep_sticker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Found
+         * @description Every place of a page that says what is sought.
+         */
+        post: operations["find_words"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/coarseness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Coarseness
+         * @description How coarse squares and blur have to be in a box, so that what it shows cannot be read.
+         */
+        get: operations["coarseness"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -694,6 +782,26 @@ export interface paths {
          * @description Make the files anew, divided otherwise.
          */
         post: operations["divide_output"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outputs/{output_id}/legible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Legible
+         * @description Make the files anew, with marks drawn larger whose letters could not be read; or as they are.
+         */
+        put: operations["keep_legible"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1948,6 +2056,7 @@ export interface components {
              * @default []
              */
             sought: components["schemas"]["SoughtWords"][];
+            tone?: components["schemas"]["Tone"] | null;
             /**
              * Marks
              * @default []
@@ -2670,6 +2779,34 @@ export interface components {
             spot_y_px?: number | null;
         };
         /**
+         * Tone
+         * @description What is done to every px of the page, in this order; marks and dressing keep their colours.
+         */
+        Tone: {
+            /**
+             * Brightness
+             * @default 1
+             */
+            brightness: number;
+            /**
+             * Contrast
+             * @default 1
+             */
+            contrast: number;
+            /**
+             * Grey
+             * @default false
+             */
+            grey: boolean;
+            /** Threshold */
+            threshold?: number | null;
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+        };
+        /**
          * TornEdge
          * @description Sides that look torn off. The same seed gives the same edge.
          */
@@ -2725,40 +2862,21 @@ export interface components {
             alt: string;
         };
         /**
-         * FoundOut
-         * @description All places of a page. Of a picture, and of a capture from before words were kept, none are known.
+         * TrimIn
+         * @description A box of a page, and which of its plain edges are left out.
          */
-        FoundOut: {
-            /** Known */
-            known: boolean;
-            /** Places */
-            places: components["schemas"]["FoundPlaceOut"][];
-        };
-        /**
-         * FoundPlaceOut
-         * @description A place that says what is sought, with a box for each line that it stands on.
-         */
-        FoundPlaceOut: {
-            /** Text */
-            text: string;
-            /** Boxes */
-            boxes: components["schemas"]["BoxSchema"][];
-        };
-        /**
-         * SoughtIn
-         * @description What is looked for on a page.
-         */
-        SoughtIn: {
+        TrimIn: {
+            box: components["schemas"]["BoxSchema"];
             /**
-             * Kind
-             * @enum {string}
+             * Sides
+             * @default [
+             *       "top",
+             *       "right",
+             *       "bottom",
+             *       "left"
+             *     ]
              */
-            kind: "words" | "email" | "telephone" | "amount";
-            /**
-             * Words
-             * @default
-             */
-            words: string;
+            sides: ("top" | "right" | "bottom" | "left")[];
         };
         /**
          * CutChangeIn
@@ -2955,12 +3073,98 @@ export interface components {
             };
         };
         /**
+         * StyleOut
+         * @description A look with its name.
+         */
+        StyleOut: {
+            /** Name */
+            name: string;
+            /** Look */
+            look: {
+                [key: string]: unknown;
+            };
+            /** Usual For */
+            usual_for: ("arrow" | "line" | "box" | "ellipse" | "pen" | "highlighter" | "text" | "dim" | "badge" | "sticker")[];
+        };
+        /**
+         * StyleIn
+         * @description A look, and the kinds of marks that begin with it.
+         */
+        StyleIn: {
+            /** Name */
+            name: string;
+            look: components["schemas"]["Style"];
+            /**
+             * Usual For
+             * @default []
+             */
+            usual_for: ("arrow" | "line" | "box" | "ellipse" | "pen" | "highlighter" | "text" | "dim" | "badge" | "sticker")[];
+        };
+        /**
          * PictureOut
          * @description A stored picture; its size is that of its pixels.
          */
         PictureOut: {
             /** Name */
             name: string;
+        };
+        /**
+         * FoundOut
+         * @description All places of a page. Of a picture, and of a capture from before words were kept, none are known.
+         */
+        FoundOut: {
+            /** Known */
+            known: boolean;
+            /** Places */
+            places: components["schemas"]["FoundPlaceOut"][];
+        };
+        /**
+         * FoundPlaceOut
+         * @description A place that says what is sought, with a box for each line that it stands on.
+         */
+        FoundPlaceOut: {
+            /** Text */
+            text: string;
+            /** Boxes */
+            boxes: components["schemas"]["BoxSchema"][];
+        };
+        /**
+         * SoughtIn
+         * @description What is looked for on a page.
+         */
+        SoughtIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "words" | "email" | "telephone" | "amount";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * AreaIn
+         * @description An area of a page in the query of an address, where numbers are text.
+         */
+        AreaIn: {
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+        };
+        /**
+         * CoarsenessOut
+         * @description How coarse squares and blur have to be; what is less can be guessed.
+         */
+        CoarsenessOut: {
+            /** Asked Px */
+            asked_px: number;
         };
         /**
          * LastOut
@@ -3409,6 +3613,10 @@ export interface components {
             weights: components["schemas"]["WeightOut"][];
             /** Worst */
             worst: components["schemas"]["PlaceOut"][];
+            /** Legible Marks */
+            legible_marks: boolean;
+            /** Letters Px */
+            letters_px: number | null;
             /** Swatch Key */
             swatch_key: string;
             /** Leaf Count */
@@ -3573,6 +3781,14 @@ export interface components {
              * @default []
              */
             breaks: number[];
+        };
+        /**
+         * LegibleIn
+         * @description Whether marks are drawn larger where their letters could not be read.
+         */
+        LegibleIn: {
+            /** Legible */
+            legible: boolean;
         };
         /**
          * SignInOut
@@ -4439,32 +4655,6 @@ export interface operations {
             };
         };
     };
-    find_words: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                capture_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SoughtIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FoundOut"];
-                };
-            };
-        };
-    };
     start_cut: {
         parameters: {
             query?: never;
@@ -4475,6 +4665,64 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    trim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrimIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxSchema"];
+                };
+            };
+        };
+    };
+    open_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Cut
+                     * Format: binary
+                     */
+                    cut: string;
+                };
+            };
+        };
         responses: {
             /** @description Created */
             201: {
@@ -4741,6 +4989,72 @@ export interface operations {
             };
         };
     };
+    list_styles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StyleOut"][];
+                };
+            };
+        };
+    };
+    keep_style: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StyleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StyleOut"][];
+                };
+            };
+        };
+    };
+    delete_style: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StyleOut"][];
+                };
+            };
+        };
+    };
     list_signs: {
         parameters: {
             query?: never;
@@ -4789,6 +5103,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+        };
+    };
+    find_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoughtIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"];
+                };
+            };
+        };
+    };
+    coarseness: {
+        parameters: {
+            query: {
+                x_px: number;
+                y_px: number;
+                width_px: number;
+                height_px: number;
+            };
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoarsenessOut"];
                 };
             };
         };
@@ -5155,6 +5522,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DivideIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutputOut"];
+                };
+            };
+        };
+    };
+    keep_legible: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LegibleIn"];
             };
         };
         responses: {

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import type { UsualLooks } from "../bench/marks/looks";
 import { answered, api, sendForm } from "./client";
-import type { CutDocument, CutDocumentOnWire, DrawnMark, HiddenArea, Mark, SoughtWords } from "./types";
+import type { Area, CutDocument, CutDocumentOnWire, DrawnMark, HiddenArea, Mark, MarkStyle, SoughtWords } from "./types";
 
 /** What marks look like on a page of a size, as they will in the files. */
 export function drawMarks(
@@ -14,9 +14,8 @@ export function drawMarks(
 }
 
 /** How each kind of mark looks where it does not say so itself. */
-export function useUsualLooks(): UsualLooks {
-  const looks = useQuery({ queryKey: ["usual-looks"], queryFn: () => answered(api.GET("/api/marks/usual")), staleTime: Infinity });
-  return (looks.data ?? NO_LOOKS);
+export function fetchUsualLooks(): Promise<UsualLooks> {
+  return answered(api.GET("/api/marks/usual"));
 }
 
 /** Every place of a page that says what is sought. */
@@ -28,8 +27,6 @@ export function useFound(captureId: number, sought: { kind: SoughtWords["kind"];
     placeholderData: keepPreviousData,
   });
 }
-
-const NO_LOOKS: UsualLooks = {};
 
 /** The signs that stickers can show, as path data in a square of 24 units. */
 export function useSigns(): Record<string, string> {
@@ -44,9 +41,35 @@ export async function keepSticker(file: File): Promise<string> {
   return (await sendForm<{ name: string }>("/api/stickers", body)).name;
 }
 
+/** Looks with a name, in the order of their names. */
+export function fetchStyles(): Promise<MarkStyle[]> {
+  return answered(api.GET("/api/marks/styles"));
+}
+
+export function keepStyle(style: MarkStyle): Promise<MarkStyle[]> {
+  return answered(api.PUT("/api/marks/styles", { body: style }));
+}
+
+export function forgetStyle(name: string): Promise<MarkStyle[]> {
+  return answered(api.DELETE("/api/marks/styles", { params: { query: { name } } }));
+}
+
+/** How coarse squares and blur have to be in a box; unknown until it has been found out. */
+export function useCoarseness(captureId: number, { x_px, y_px, width_px, height_px }: Area): number | undefined {
+  const query = { x_px, y_px, width_px, height_px };
+  return useQuery({
+    queryKey: ["coarseness", captureId, query],
+    queryFn: () => answered(api.GET("/api/captures/{capture_id}/coarseness", { params: { path: { capture_id: captureId }, query } })),
+    staleTime: Infinity,
+  }).data?.asked_px;
+}
+
+/** Pictures of hidden areas are kept by the browser; those of a rule that has changed are not asked for again. */
+const COARSENESS_RULE = "2";
+
 /** A hidden area as the files show it. */
 export function hiddenUrl(captureId: number, { how, x_px, y_px, width_px, height_px, strength_px }: HiddenArea): string {
-  const asked = new URLSearchParams({ how, x_px: `${x_px}`, y_px: `${y_px}`, width_px: `${width_px}`, height_px: `${height_px}` });
+  const asked = new URLSearchParams({ how, x_px: `${x_px}`, y_px: `${y_px}`, width_px: `${width_px}`, height_px: `${height_px}`, rule: COARSENESS_RULE });
   if (strength_px != null) asked.set("strength_px", `${strength_px}`);
   return `/api/captures/${captureId}/hidden?${asked}`;
 }

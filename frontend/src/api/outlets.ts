@@ -139,6 +139,16 @@ export function useDivide(cutId: number) {
   });
 }
 
+/** Have marks drawn larger in a file where their letters could not be read; or as they are. */
+export function useKeepLegible(cutId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ outputId, legible }: { outputId: number; legible: boolean }) =>
+      answered(api.PUT("/api/outputs/{output_id}/legible", { params: { path: { output_id: outputId } }, body: { legible } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["outputs", cutId] }),
+  });
+}
+
 /** Ask for files of a changed frame. The server knows which; newer work replaces older. */
 export async function fitStale(cutId: number): Promise<void> {
   await api.POST("/api/cuts/{cut_id}/outputs/fit", { params: { path: { cut_id: cutId } } });

@@ -10,18 +10,22 @@ type Boxed = "kind" | "id" | keyof Omit<Schemas["FrameSchema"], "folds">;
 type Spotted = "kind" | "id" | "x_px" | "y_px";
 
 export type Area = Omit<Schemas["FrameSchema"], "folds">;
+export type Side = Schemas["TrimIn"]["sides"][number];
 export type Block = Schemas["BlockOut"];
 export type Capture = Schemas["CaptureOut"];
 export type DeletedCapture = Schemas["DeletedCaptureOut"];
 export type CaptureDetail = Omit<Schemas["CaptureDetailOut"], "cuts"> & { cuts: Cut[] };
 export type Choice = Schemas["ChoiceSchema"];
 export type Cut = Omit<Schemas["CutOut"], "document"> & { document: CutDocument };
-export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "sought" | "dressing"> & {
+export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "sought" | "dressing" | "tone"> & {
   hidden: HiddenArea[];
   sought: SoughtWords[];
   marks: Mark[];
+  tone?: Tone | null;
   dressing?: Dressing | null;
 };
+/** How the colours of a page are changed; what is not given stays as it is. */
+export type Tone = Partial<Schemas["Tone"]>;
 /** A cut as the server's schema has it, which counts every field with a usual value as given. */
 export type CutDocumentOnWire = Schemas["CutDocument"];
 export type HiddenArea = Given<Schemas["HiddenArea"], "id" | "how" | keyof Area>;
@@ -38,6 +42,12 @@ export type Highlighter = Given<Schemas["Highlighter"], "kind" | "id" | "points"
 export type TextMark = Given<Schemas["Text"], Spotted | "text">;
 export type Badge = Given<Schemas["Badge"], Spotted>;
 export type Mark = Arrow | Line | BoxMark | Ellipse | Dim | Sticker | Pen | Highlighter | TextMark | Badge;
+/** A look with a name, and the kinds of marks that begin with it. */
+export interface MarkStyle {
+  name: string;
+  look: Record<string, unknown>;
+  usual_for: MarkKind[];
+}
 export type MarkKind = Mark["kind"];
 export type DrawnMark = Schemas["DrawnOut"];
 export type DrawnPart = Schemas["PartOut"];

@@ -1,6 +1,6 @@
 import { Dialog } from "@base-ui/react/dialog";
 
-import { helpGroups } from "./actions/registry";
+import { helpGroups } from "./actions/help";
 
 /** What `?` shows. */
 export function KeysHelp({ onClose }: { onClose: () => void }) {

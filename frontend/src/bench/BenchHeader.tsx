@@ -1,9 +1,10 @@
 import { StagePick } from "./StagePick";
-import { FileDown, FolderInput, Plus, Trash2 } from "lucide-react";
+import { FileDown, FileUp, FolderInput, Plus, Trash2 } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
 import { titled } from "../app/actions/registry";
-import { useDeleteCut } from "../api/captures";
+import { useDeleteCut, useOpenCut } from "../api/captures";
+import { showProblem } from "../app/showProblem";
 import { formatSize } from "../parts/figures";
 import { useBench } from "./benchContext";
 import type { SaveState } from "./cut/cutSaver";
@@ -43,6 +44,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
         >
           <FileDown size={16} aria-hidden />
         </a>
+        <OpenCut />
         <Panel name={`Carry ${cut.name} over to another capture`} side="right" size="w-96" button="btn-square btn-ghost" label={<FolderInput size={16} aria-hidden />}>
           <CarryOver />
         </Panel>
@@ -82,6 +84,35 @@ function SaveWords({ state }: { state: SaveState }) {
     <span className="mr-2 text-sm text-info" data-save-state={state.kind}>
       {state.kind === "saved" ? "Saved" : "Saving…"}
     </span>
+  );
+}
+
+/** A cut from a file: one that was saved here or elsewhere, or that somebody wrote. */
+function OpenCut() {
+  const { capture } = useBench();
+  const open = useOpenCut(capture.id);
+  const navigate = useNavigate();
+  const take = (file: File | undefined) => {
+    if (!file) return;
+    open.mutate(file, {
+      onSuccess: (cut) => void navigate(`/captures/${capture.id}/cuts/${cut.id}`),
+      onError: showProblem,
+    });
+  };
+  return (
+    <label className="btn btn-square btn-ghost btn-sm focus-within:outline-2" title="Open a cut from a file, as another cut of this page">
+      <FileUp size={16} aria-hidden />
+      <input
+        type="file"
+        accept="application/json,.json"
+        className="sr-only"
+        aria-label="Open a cut from a file"
+        onChange={(event) => {
+          take(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+    </label>
   );
 }
 

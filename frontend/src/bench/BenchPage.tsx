@@ -3,7 +3,8 @@ import { useStore } from "zustand";
 import { drawMarks } from "../api/marks";
 import { DressedView } from "./dressing/DressedView";
 import { MarkDrawer } from "./marks/markDrawer";
-import { MarkStrip } from "./marks/MarkStrip";
+import { HideStrip } from "./marks/HideTools";
+import { MarkStrip } from "./marks/strip/MarkStrip";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
@@ -95,6 +96,7 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
           <div className="flex min-w-0 flex-1 flex-col">
             <Toolbar mode={mode} onMode={setMode} />
             {stage === "point" && <MarkStrip />}
+            {stage === "hide" && <HideStrip />}
             {cut.review.length > 0 && <ReviewStrip scroller={scroller} zoom={zoom} />}
             <MapDamaged />
             {stage === "dress" ? <DressedView /> : <PageView scroller={scroller} onScroller={setScroller} viewWidth={viewWidth} zoom={zoom} />}

@@ -52,7 +52,7 @@ function FrameNumber({ field, label, name, onProblem }: NumberProps) {
       <NumberInput
         name={name}
         field={field}
-        size="w-[3.9rem] px-1.5 text-right @min-[46rem]:w-[4.6rem]"
+        size="w-[3.4rem] px-1 text-right @min-[46rem]:w-[4.6rem]"
         value={value}
         least={least}
         greatest={greatest}

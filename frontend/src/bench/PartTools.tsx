@@ -4,8 +4,10 @@ import { titled } from "../app/actions/registry";
 import { useBench, useCut } from "./benchContext";
 import { frameAll, isWhole } from "./cut/frameSteps";
 import { FrameFields } from "./FrameFields";
+import { TrimPanel } from "./TrimPanel";
+import { TonePanel } from "./tone/TonePanel";
 
-/** Which part of the page is shown: the frame in numbers, the whole page, folds. */
+/** Which part of the page is shown: the frame in numbers, the whole page, folds; and in which tone. */
 export function PartTools() {
   const { store, capture } = useBench();
   const whole = useCut((state) => isWhole(state.document.frame, capture));
@@ -19,6 +21,8 @@ export function PartTools() {
       <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title={titled("fold", "Fold a band away: drag over the rows that are not wanted")} onClick={() => store.setTool({ kind: folding ? "frame" : "fold" })}>
         <FoldVertical size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Fold</span>
       </button>
+      <TrimPanel />
+      <TonePanel />
     </>
   );
 }

@@ -27,7 +27,7 @@ export function Toolbar({ mode, onMode }: Props) {
   const stage = useCut((state) => state.stage);
   return (
     <div className="@container shrink-0 border-b border-base-300">
-      <div className="flex h-11 items-center gap-2 px-3 @min-[46rem]:gap-3">
+      <div className="flex h-11 items-center gap-1 px-3 @min-[46rem]:gap-3">
       {stage !== "dress" && <div className="join" role="group" aria-label="Zoom">
         {ZOOMS.map((zoom) => (
           <button

@@ -1,3 +1,4 @@
+import { hiddenInHand, nudgeHidden } from "./marks/hideSteps";
 import { free, nudgeMarks } from "./marks/markSteps";
 import { useMarkKeys } from "./marks/useMarkKeys";
 import { STAGES } from "./StagePick";
@@ -32,6 +33,10 @@ export function useBenchKeys(store: CutStore, { onMode, onNewCut }: Actions): vo
     const { document, page, stage } = store.getState();
     if (stage === "point") {
       if (free(store).length > 0) byArrows((dx, dy) => nudgeMarks(store, dx, dy))(event);
+      return;
+    }
+    if (stage === "hide") {
+      if (hiddenInHand(store)) byArrows((dx, dy) => nudgeHidden(store, dx, dy))(event);
       return;
     }
     if (stage !== "part") return;

@@ -1,9 +1,9 @@
 import { Download, Upload } from "lucide-react";
 import { useRef } from "react";
 
-import { asProblem } from "../api/client";
 import { OUTLETS_FILE_URL, useImportOutlets } from "../api/outlets";
 import { useNotices } from "../app/notices";
+import { showProblem } from "../app/showProblem";
 
 /** Outlets in and out of a file. */
 export function OutletsFile({ any }: { any: boolean }) {
@@ -14,7 +14,7 @@ export function OutletsFile({ any }: { any: boolean }) {
     take.mutate(text, {
       onSuccess: ({ added, changed }) =>
         show({ tone: "info", text: `Taken in: ${[...added, ...changed].join(", ") || "nothing, the file is empty"}.` }),
-      onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }),
+      onError: showProblem,
     });
   return (
     <span className="ml-auto flex gap-2">

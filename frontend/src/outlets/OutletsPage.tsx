@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import { asProblem } from "../api/client";
 import { type OutletChange, useChangeOutlets, useOutlets } from "../api/outlets";
-import { useNotices } from "../app/notices";
+import { showProblem } from "../app/showProblem";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
 import { OutletSection } from "./OutletSection";
@@ -14,12 +14,11 @@ export function OutletsPage() {
   useTitle("Outlets");
   const outlets = useOutlets();
   const change = useChangeOutlets();
-  const show = useNotices((state) => state.show);
   const [name, setName] = useState("");
   const send = (what: OutletChange, onDone?: () => void) => {
     change.mutate(what, {
       onSuccess: () => onDone?.(),
-      onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }),
+      onError: showProblem,
     });
   };
   return (

@@ -18,7 +18,7 @@ interface PanelProps {
 export function Panel({ label, name, button = "", size = "w-80", side = "right", openAtFirst = false, children }: PanelProps) {
   return (
     <Popover.Root defaultOpen={openAtFirst}>
-      <Popover.Trigger className={`btn btn-sm ${button}`} aria-label={name}>
+      <Popover.Trigger className={`btn btn-sm ${button}`} aria-label={name} title={typeof label === "string" ? undefined : name}>
         {label}
       </Popover.Trigger>
       <Popover.Portal>

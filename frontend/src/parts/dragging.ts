@@ -6,11 +6,17 @@ export interface At {
   y: number;
 }
 
+/** Keys that are held while something is dragged. */
+export interface HeldKeys {
+  shift: boolean;
+  alt: boolean;
+}
+
 /** What is done while something is dragged. */
 export interface Drag {
-  onMove: (at: At, from: At) => void;
+  onMove: (at: At, from: At, keys: HeldKeys) => void;
   /** Let go; `moved` says whether it was more than a click. */
-  onDrop?: (at: At, moved: boolean) => void;
+  onDrop?: (at: At, moved: boolean, keys: HeldKeys) => void;
   /** Broken off: Escape, or the browser took the pointer away. */
   onCancel?: () => void;
   /** What is scrolled while the pointer is near its upper or lower edge. */
@@ -31,11 +37,14 @@ export function scrollStep(y: number, fromY: number, view: { top: number; bottom
   return y > view.bottom - SCROLL_ZONE ? SCROLL_STEP : 0;
 }
 
+const keysOf = (event: { shiftKey: boolean; altKey: boolean }): HeldKeys => ({ shift: event.shiftKey, alt: event.altKey });
+
 interface Held {
   drag: Drag;
   pointerId: number;
   from: At;
   at: At;
+  keys: HeldKeys;
   frame: number;
 }
 
@@ -55,7 +64,7 @@ export class Dragging {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     const at = { x: event.clientX, y: event.clientY };
-    this.held = { drag, pointerId: event.pointerId, from: at, at, frame: 0 };
+    this.held = { drag, pointerId: event.pointerId, from: at, at, keys: keysOf(event), frame: 0 };
     window.addEventListener("pointermove", this.onMove);
     window.addEventListener("pointerup", this.onUp);
     window.addEventListener("pointercancel", this.onCancel);
@@ -74,7 +83,7 @@ export class Dragging {
     window.removeEventListener("pointercancel", this.onCancel);
     window.removeEventListener("keydown", this.onKey, true);
     const far = Math.max(Math.abs(held.at.x - held.from.x), Math.abs(held.at.y - held.from.y));
-    if (keep) held.drag.onDrop?.(held.at, far >= LEAST_DRAG);
+    if (keep) held.drag.onDrop?.(held.at, far >= LEAST_DRAG, held.keys);
     else held.drag.onCancel?.();
   }
 
@@ -84,7 +93,7 @@ export class Dragging {
     const step = scrollStep(held.at.y, held.from.y, held.drag.scroller.getBoundingClientRect());
     if (step !== 0) {
       held.drag.scroller.scrollBy({ top: step });
-      held.drag.onMove(held.at, held.from);
+      held.drag.onMove(held.at, held.from, held.keys);
     }
     held.frame = requestAnimationFrame(this.scrollAlong);
   };
@@ -93,7 +102,8 @@ export class Dragging {
     const { held } = this;
     if (event.pointerId !== held?.pointerId) return;
     held.at = { x: event.clientX, y: event.clientY };
-    held.drag.onMove(held.at, held.from);
+    held.keys = keysOf(event);
+    held.drag.onMove(held.at, held.from, held.keys);
   };
 
   private readonly onUp = (event: PointerEvent) => {

@@ -3,10 +3,10 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { isPending, useCaptureAction, useRenameCapture } from "../api/captures";
-import { asProblem } from "../api/client";
 import { soFarUrl } from "../api/pictures";
 import type { Capture } from "../api/types";
 import { useNotices } from "../app/notices";
+import { showProblem } from "../app/showProblem";
 import { formatWhen, screenWords } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { ProblemNote } from "../parts/ProblemNote";
@@ -111,14 +111,13 @@ function NotReady({ capture }: { capture: Capture }) {
 function NameLine({ capture }: { capture: Capture }) {
   const [typed, setTyped] = useState<string | null>(null);
   const rename = useRenameCapture();
-  const show = useNotices((state) => state.show);
   const save = () => {
     const name = typed?.trim();
     setTyped(null);
     if (!name || name === capture.name) return;
     rename.mutate(
       { captureId: capture.id, name },
-      { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
+      { onError: showProblem },
     );
   };
   if (typed !== null)
@@ -168,7 +167,7 @@ function CardActions({ capture }: { capture: Capture }) {
             text: `Deleted “${capture.name}”.`,
             action: { label: "Undo", run: () => action.mutate({ captureId: capture.id, action: "restore" }) },
           }),
-        onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }),
+        onError: showProblem,
       },
     );
   };

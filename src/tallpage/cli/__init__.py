@@ -14,6 +14,7 @@ from typer.core import TyperGroup
 
 COMMANDS = {
     "capture": "Take a full-length picture of a page into one PNG file.",
+    "cut": "Write a part of a picture into one file.",
     "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
     "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
     "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",

@@ -5,7 +5,6 @@ from __future__ import annotations
 import time
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
-from datetime import date
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -13,13 +12,24 @@ import typer
 
 from tallpage.cli._output import (
     NOT_MET,
-    opened_cut,
     print_json,
     progress_bar,
     require_file,
     told_in_one_line,
 )
-from tallpage.core.cut import Cut, page_facts
+from tallpage.cli._part import (
+    BoxOption,
+    CutOption,
+    FoldOption,
+    FromOption,
+    GreyOption,
+    InvertOption,
+    PartOptions,
+    TrimOption,
+    rendering_of,
+    require_picture,
+)
+from tallpage.core.cut import CORNERS
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import (
@@ -31,8 +41,7 @@ from tallpage.core.fit import (
     require_formats,
     takes_transparency,
 )
-from tallpage.core.picture import check_picture
-from tallpage.core.render import Leaf, PictureSource, Rendering, RenderRules
+from tallpage.core.render import LEAST_LETTERS_PX, Leaf, Rendering, RenderRules
 from tallpage.core.sizing import Anchor, Sizing, Way
 from tallpage.core.units import format_bytes, parse_byte_count, parse_colour
 
@@ -66,24 +75,28 @@ def fit(
     formats: Annotated[
         str, typer.Option(help="Accepted formats, separated by commas; gif is another.")
     ] = "jpeg,png,webp,avif",
-    cut: Annotated[
-        Path | None,
-        typer.Option(help="What of the picture is shown: the file of a cut, as the Bench saves it."),
-    ] = None,
+    cut: CutOption = None,
+    box: BoxOption = None,
+    corner: FromOption = CORNERS[0],
+    fold: FoldOption = None,
+    trim: TrimOption = False,
+    grey: GreyOption = False,
+    invert: InvertOption = False,
     leaves: Annotated[int | None, typer.Option(help="Divide it into so many files at natural gaps.")] = None,
     greatest_height: Annotated[
         int | None, typer.Option(help="Divide it so that no file is higher than this, in px.", min=1)
     ] = None,
     overlap: Annotated[int, typer.Option(help="Rows that each leaf repeats of the one above.", min=0)] = 0,
     numbered: Annotated[bool, typer.Option(help="Write on each leaf which of how many it is.")] = False,
+    legible_marks: Annotated[
+        bool, typer.Option(help=f"Draw marks larger whose letters would be lower than {LEAST_LETTERS_PX} px.")
+    ] = False,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
 ) -> None:
     """Find the best-looking file under a limit, or the lightest that still looks so good."""
     started = time.monotonic()
     with told_in_one_line():
-        if not picture.is_file():
-            raise FitError(f"There is no picture {picture}.", hint="Check the path.", code="picture_missing")
-        check_picture(picture)
+        require_picture(picture)
         accepted = require_formats(formats.split(","))
         order = FitOrder(
             limit_bytes=None if limit is None else parse_byte_count(limit),
@@ -98,14 +111,15 @@ def fit(
             overlap_px=overlap,
             numbered=numbered,
             leaf_count=leaves,
+            legible_marks=legible_marks,
         )
         if leaves is not None:
             rules.sizing.require_divisible()
         require_file(out)
-        source = PictureSource(picture)
-        shown = (opened_cut(cut) or Cut.whole(source.size)).require_on(source.size)
-        facts = page_facts(name=picture.stem, taken_on=date.today())
-        rendering = Rendering(source, shown.resolved(facts), rules)
+        options = PartOptions(
+            cut=cut, box=box, corner=corner, folds=fold or [], trim=trim, grey=grey, invert=invert
+        )
+        rendering = rendering_of(picture, options, rules)
         with progress_bar():
             made = [_made(rendering, leaf, order, out) for leaf in rendering.leaves()]
     facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}
@@ -142,6 +156,7 @@ def _facts(made: Sequence[_Made], order: FitOrder, rendering: Rendering) -> dict
         "kept_small": rendering.plan(made[0].leaf).kept_small,
         "captions": rendering.captions(),
         "letters_missing": "".join(rendering.missing_letters()),
+        "smallest_letters": rendering.smallest_letters_px(),
         "limit": order.limit_bytes,
         "wanted_score": order.fidelity,
         "met": all(row["met"] for row in told),
@@ -209,6 +224,9 @@ def _print_fit(facts: dict[str, Any]) -> None:
         print("  Not enlarged: the picture has no more pixels. --enlarge does it all the same.")
     if facts["letters_missing"]:
         print(f"  “{facts['letters_missing']}” cannot be drawn and is left out: no font that ships has it.")
+    letters_px = facts["smallest_letters"]
+    if letters_px is not None and letters_px < LEAST_LETTERS_PX:
+        print(f"  Letters of marks are only {letters_px:.1f} px here. --legible-marks draws them larger.")
     if not facts["met"]:
         print(_not_met_words(facts))
         for advice in facts["advice"]:

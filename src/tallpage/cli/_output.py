@@ -41,6 +41,7 @@ _USAGE_CODES = {
     "leaves_too_many",
     "leaves_impossible",
     "overlap_impossible",
+    "box_malformed",
     "cut_missing",
     "cut_unreadable",
     "cut_too_new",

@@ -240,16 +240,13 @@ class Path:
         return _data(self.steps, 2)
 
 
-def _data(steps: Iterable[Step], places: int) -> str:
-    return "".join(
-        command + " ".join(_short(number, places) for number in numbers) for command, numbers in steps
-    )
+def _data(steps: Sequence[Step], places: int) -> str:
+    number = f"%.{places}f"
+    forms = {length: " ".join([number] * length) for length in {len(numbers) for _, numbers in steps}}
+    # All numbers at once: one by one takes longer than drawing them.
+    form = "".join(command + forms[len(numbers)] for command, numbers in steps)
+    return form % tuple(number for _, numbers in steps for number in numbers)
 
 
 def _end(*, closed: bool) -> tuple[Step, ...]:
     return (("Z", ()),) if closed else ()
-
-
-def _short(number: float, places: int) -> str:
-    text = f"{number:.{places}f}".rstrip("0").rstrip(".")
-    return "0" if text == "-0" else text

@@ -10,6 +10,7 @@ from tallpage.server import problems
 from tallpage.server.outlets.outlets_api import router as outlets_router
 from tallpage.server.outlets.outputs_api import router as outputs_router
 from tallpage.server.shelf.api import router as shelf_router
+from tallpage.server.shelf.hiding_api import router as hiding_router
 from tallpage.server.shelf.marks_api import router as marks_router
 from tallpage.server.shelf.screens_api import router as screens_router
 from tallpage.server.signins.api import router as signins_router
@@ -31,6 +32,7 @@ problems.install(api)
 api.add_router("", shelf_router)
 api.add_router("", screens_router)
 api.add_router("", marks_router)
+api.add_router("", hiding_router)
 api.add_router("", outlets_router)
 api.add_router("", outputs_router)
 api.add_router("", signins_router)

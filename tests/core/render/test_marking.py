@@ -141,3 +141,38 @@ def test_a_page_is_divided_beside_a_mark_and_not_through_it(tmp_path: Path) -> N
     mark = MARK.validate_python(_filled(50, plain - 60, 60, 160))
     divided = Rendering(source, Cut(frame=frame, marks=(mark,)), rules).leaves()[1].top_px
     assert not plain - 60 < divided < plain + 100
+
+
+def test_letters_can_be_kept_legible_in_a_small_file(tmp_path: Path) -> None:
+    text = {
+        "kind": "text",
+        "x_px": 100,
+        "y_px": 100,
+        "text": "noon",
+        "size_px": 20,
+        "plate": "#FF0000",
+        "outline_px": 0,
+    }
+    page, sizing = WHITE[:600], Sizing(width_px=100)
+    small = _drawn(tmp_path / "small", page, text, rules=RenderRules(sizing=sizing))
+    legible = _drawn(tmp_path / "legible", page, text, rules=RenderRules(sizing=sizing, legible_marks=True))
+    rows = [
+        int((np.abs(picture.astype(int) - 255).sum(axis=2) > 200).any(axis=1).sum())
+        for picture in (small, legible)
+    ]
+    assert rows[0] in (8, 9)  # 1.6 letters of 5 px
+    assert rows[1] in (14, 15, 16)  # of 9 px
+
+
+def test_how_small_letters_become_is_told(tmp_path: Path) -> None:
+    source = CaptureSource(tmp_path, strips_of(WHITE[:600], tmp_path))
+    badge = MARK.validate_python({"kind": "badge", "x_px": 100, "y_px": 550, "size_px": 50})
+    folded = (Fold(top_px=500, height_px=100),)
+
+    def smallest(rules: RenderRules, folds: tuple[Fold, ...] = ()) -> float | None:
+        cut = Cut(frame=Frame.of(Box.whole(source.size), folds), marks=(badge,))
+        return Rendering(source, cut, rules).smallest_letters_px()
+
+    assert smallest(RenderRules(sizing=Sizing(width_px=100))) == pytest.approx(7)
+    assert smallest(RenderRules(sizing=Sizing(width_px=100), legible_marks=True)) == 9
+    assert smallest(RenderRules(sizing=Sizing(width_px=100)), folded) is None

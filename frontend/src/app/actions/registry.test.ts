@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 
-import { type Action, ACTIONS, type ActionId, clashes, helpGroups, shownKeys, titled } from "./registry";
+import { type Action, ACTIONS, type ActionId, clashes, shownKeys, titled } from "./registry";
+import { helpGroups } from "./help";
 
 test("no key does two things where both are heard", () => {
   expect(clashes()).toEqual([]);

@@ -61,6 +61,7 @@ export const ACTIONS = {
   },
   wholePage: { scope: "bench", group: "Bench: cutting", words: "frame the whole page", keys: ["p"] },
   fold: { scope: "bench", group: "Bench: cutting", words: "fold a band of the page away", keys: ["f"] },
+  trim: { scope: "bench", group: "Bench: cutting", words: "trim plain edges", keys: ["x"] },
   layAside: { scope: "bench", group: "Bench: cutting", words: "lay the tool in hand aside", keys: ["escape"] },
   newCut: { scope: "bench", group: "Bench: cutting", words: "start another cut", keys: ["n"] },
   undo: { scope: "bench", group: "Bench: cutting", words: "undo", keys: ["mod+z"] },
@@ -106,12 +107,6 @@ export const ACTIONS = {
 
 export type ActionId = keyof typeof ACTIONS;
 
-/** What `?` shows beside the keys: what is done by other means. */
-const GESTURES: { group: string; shown: string; words: string }[] = [
-  { group: "Bench: looking", shown: "Page Up / Down, Home, End", words: "move along the page" },
-  { group: "Bench: cutting", shown: "Click", words: "frame the block under the pointer" },
-];
-
 const NAMES: Record<string, string> = { mod: "Ctrl", esc: "Esc", escape: "Esc", enter: "Enter" };
 
 const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
@@ -126,24 +121,6 @@ export function shownKeys({ keys, shown }: Action): string {
 export function titled(id: ActionId, words?: string): string {
   const action: Action = ACTIONS[id];
   return `${words ?? capitalised(action.words)} (${shownKeys(action).replaceAll(" ", "")})`;
-}
-
-export interface Group {
-  name: string;
-  rows: { keys: string; does: string }[];
-}
-
-/** All of it in groups, in the order of the registry. */
-export function helpGroups(actions: Record<string, Action> = ACTIONS): Group[] {
-  const rows = [
-    ...Object.values(actions).map((action) => ({ group: action.group, shown: shownKeys(action), words: action.words })),
-    ...GESTURES,
-  ];
-  const names = [...new Set(rows.map((row) => row.group))];
-  return names.map((name) => ({
-    name,
-    rows: rows.filter((row) => row.group === name).map((row) => ({ keys: row.shown, does: row.words })),
-  }));
 }
 
 /** Pairs of actions that one key would do both, where both are heard. */

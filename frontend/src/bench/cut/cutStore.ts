@@ -44,8 +44,13 @@ export interface CutHistory {
   future: Step[];
 }
 
+export interface Page extends PageSize {
+  /** Px of the page for each CSS px of the screen that it was taken on; 1 where that is not known. */
+  scale?: number;
+}
+
 export interface CutState extends CutHistory {
-  page: PageSize;
+  page: Page;
   /** The cut as it stands. */
   document: CutDocument;
   /** The cut while a gesture lasts; not yet part of the history. */
@@ -79,7 +84,7 @@ const NOTHING_DONE: CutHistory = { past: [], future: [] };
 
 /** The whole cut with its history: plain state, no React. */
 export function createCutStore(
-  page: PageSize,
+  page: Page,
   document: CutDocument,
   history: CutHistory = NOTHING_DONE,
   clock: () => number = () => Date.now(),
@@ -137,9 +142,10 @@ export function sameDocument(first: CutDocument, second: CutDocument): boolean {
 
 /** A document with all of its parts; older ones do not name those that came later. */
 export function complete(document: CutDocument): CutDocument {
-  const { dressing, ...rest } = document;
+  const { dressing, tone, ...rest } = document;
   const around = dressing && Object.keys(dressing).length > 0 ? { dressing } : {};
-  return { ...EMPTY, ...rest, ...around };
+  const toned = tone && Object.keys(tone).length > 0 ? { tone } : {};
+  return { ...EMPTY, ...rest, ...around, ...toned };
 }
 
 const EMPTY = { hidden: [], sought: [], marks: [], styles: {} } satisfies Partial<CutDocument>;

@@ -24,8 +24,8 @@ export function merged(base: CutDocument, mine: CutDocument, theirs: CutDocument
   return complete({ ...theirs, frame, marks, hidden, sought, ...around });
 }
 
-/** What is one thing each: what is put around the picture, and the named styles. */
-const aroundOf = ({ dressing = null, styles }: CutDocument) => ({ dressing, styles });
+/** What is one thing each: the tone, what is put around the picture, and the named styles. */
+const aroundOf = ({ tone = null, dressing = null, styles }: CutDocument) => ({ tone, dressing, styles });
 
 /** Rows with ids, each one thing: in the order of the other window, with what only this one added at the end. */
 function mergedRows<T extends { id: string }>(base: T[], mine: T[], theirs: T[]): T[] | null {

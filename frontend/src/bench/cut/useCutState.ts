@@ -27,7 +27,7 @@ export function useCutState(capture: CaptureDetail, cut: Cut): (InHand & { saveS
   const queries = useQueryClient();
   const show = useNotices((state) => state.show);
   const opened = useRef(cut);
-  const page = useRef({ width_px: capture.width_px, height_px: capture.height_px });
+  const page = useRef({ width_px: capture.width_px, height_px: capture.height_px, scale: capture.screen?.scale ?? 1 });
 
   useEffect(() => {
     const { id } = opened.current;

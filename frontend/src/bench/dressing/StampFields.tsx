@@ -1,7 +1,6 @@
-import { asProblem } from "../../api/client";
 import { keepSticker } from "../../api/marks";
 import type { Stamp } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { ColourPick } from "../marks/ColourPick";
 import { Choice, Px, Row } from "./DressTools";
 
@@ -27,14 +26,12 @@ interface Props {
 
 /** A text or a picture, once or all over the picture. */
 export function StampFields({ stamp, onSet }: Props) {
-  const show = useNotices((state) => state.show);
   const own = async (file: File | undefined) => {
     if (!file) return;
     try {
       onSet({ text: null, picture: await keepSticker(file), size_px: 96 }, "stamp chosen");
     } catch (error) {
-      const { sentence, hint } = asProblem(error);
-      show({ tone: "error", text: sentence, hint });
+      showProblem(error);
     }
   };
   return (

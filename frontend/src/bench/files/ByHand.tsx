@@ -1,9 +1,8 @@
 import { useState } from "react";
 
 import { isFitting, useFitAgain } from "../../api/outlets";
-import { asProblem } from "../../api/client";
 import type { Choice, Output } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { Slide } from "../../parts/fields/Slide";
 import { changedChoice } from "./choices";
 import { Formats } from "./Formats";
@@ -16,7 +15,6 @@ const PALETTES = { png: [2, 4, 16, 32, 64, 128, 256], gif: [2, 4, 16, 256] } as 
 /** What was tried, side by side, and the choice by hand. Letting go of a setting makes the file. */
 export function ByHand({ output }: { output: Output }) {
   const again = useFitAgain(output.cut_id);
-  const show = useNotices((state) => state.show);
   const [asked, setAsked] = useState<{ of: string; choice: Choice } | null>(null);
   // The settings show the choice that was asked for last, until its file is there.
   const waiting = asked?.of === output.file_key && (again.isPending || isFitting(output));
@@ -29,7 +27,7 @@ export function ByHand({ output }: { output: Output }) {
       {
         onError: (error) => {
           setAsked(null);
-          show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint });
+          showProblem(error);
         },
       },
     );

@@ -2,16 +2,14 @@ import { Download, Minus, Plus } from "lucide-react";
 import { useState } from "react";
 
 import { isFitting, useDivide } from "../../api/outlets";
-import { asProblem } from "../../api/client";
 import { leafFileUrl } from "../../api/pictures";
 import type { Output } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { formatBytes, formatName, formatSize } from "../../parts/figures";
 
 /** The files that a cut too tall for its slot is divided into, and into how many. */
 export function Leaves({ output }: { output: Output }) {
   const divide = useDivide(output.cut_id);
-  const show = useNotices((state) => state.show);
   const made = Math.max(1, output.leaves.length);
   const [asked, setAsked] = useState<number | null>(null);
   // While files are made, the buttons stay in hand and go on from what was asked for last.
@@ -22,7 +20,7 @@ export function Leaves({ output }: { output: Output }) {
     setAsked(leaf_count);
     divide.mutate(
       { outputId: output.id, leaf_count, breaks: [] },
-      { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
+      { onError: showProblem },
     );
   };
   return (

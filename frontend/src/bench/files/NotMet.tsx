@@ -1,7 +1,6 @@
 import { useAddOutput, useDivide } from "../../api/outlets";
-import { asProblem } from "../../api/client";
 import type { Output } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { formatBytes, formatName } from "../../parts/figures";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { atWidth, rulesOf } from "../../parts/fields/sizing";
@@ -15,9 +14,7 @@ export function NotMet({ output }: { output: Output }) {
   const { cut, store, saver, open } = useBench();
   const add = useAddOutput(cut.id);
   const divide = useDivide(cut.id);
-  const show = useNotices((state) => state.show);
-  const onError = (error: unknown) =>
-    show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint });
+  const onError = showProblem;
 
   const apply = async (advice: Advice) => {
     if (advice.kind === "fold") {

@@ -3,10 +3,9 @@ import { Link } from "react-router";
 
 import { titled } from "../../app/actions/registry";
 import { isFitting, useDeleteOutput, useFitAgain, useStopOutput } from "../../api/outlets";
-import { asProblem } from "../../api/client";
 import { outputFileUrl } from "../../api/pictures";
 import type { Output } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { formatBytes, formatSize, formatsOf } from "../../parts/figures";
 import { expectedShortly } from "../../parts/fitWords";
 import { FitProgress } from "../../parts/FitProgress";
@@ -17,6 +16,7 @@ import { wantedWords } from "../../parts/fields/wanted";
 import { useBench } from "../benchContext";
 import { ByHand } from "./ByHand";
 import { Leaves } from "./Leaves";
+import { Legible } from "./Legible";
 import { NotMet } from "./NotMet";
 
 interface Props {
@@ -84,12 +84,11 @@ function Opened({ output }: { output: Output }) {
   const again = useFitAgain(cut.id);
   const remove = useDeleteOutput(cut.id);
   const stop = useStopOutput(cut.id);
-  const show = useNotices((state) => state.show);
   const refit = async (followSlot: boolean) => {
     await saver.flush();
     again.mutate(
       { outputId: output.id, choice: null, followSlot },
-      { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
+      { onError: showProblem },
     );
   };
   const fitting = isFitting(output);
@@ -118,6 +117,7 @@ function Opened({ output }: { output: Output }) {
           Not enlarged to {output.size_words}: the cut has no more pixels.{capture.screen && " Take the page at a higher scale for more."}
         </p>
       )}
+      <Legible output={output} />
       <div className="my-3 flex flex-wrap gap-2">
         {output.file_key && (
           <>

@@ -2,6 +2,7 @@ import { hiddenUrl } from "../../api/marks";
 import type { HiddenArea } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
 import { shownCut } from "../cut/cutStore";
+import { filterOf } from "../tone/toneSteps";
 
 const CORNERS = ["0% 0%", "100% 0%", "0% 100%", "100% 100%"];
 
@@ -17,13 +18,14 @@ export function HiddenLayer({ zoom }: { zoom: number }) {
 
 function Hidden({ area, held, zoom }: { area: HiddenArea; held: boolean; zoom: number }) {
   const { capture } = useBench();
+  const filter = useCut((state) => filterOf(shownCut(state).tone));
   const box = { left: area.x_px * zoom, top: area.y_px * zoom, width: area.width_px * zoom, height: area.height_px * zoom };
   return (
     <div data-hidden={area.id} className={`pointer-events-none absolute ${held ? "outline-2 outline-accent outline-dashed" : ""}`} style={box}>
       {area.how === "solid" ? (
-        <div className="size-full" style={{ backgroundColor: (area.colour ?? "#1D2B2A").slice(0, 7) }} />
+        <div className="size-full" style={{ filter, backgroundColor: (area.colour ?? "#1D2B2A").slice(0, 7) }} />
       ) : (
-        <img src={hiddenUrl(capture.id, area)} alt="" draggable={false} className="size-full bg-base-200 select-none" />
+        <img src={hiddenUrl(capture.id, area)} alt="" draggable={false} className="size-full bg-base-200 select-none" style={{ filter }} />
       )}
       {held && CORNERS.map((place) => {
         const [left, top] = place.split(" ");

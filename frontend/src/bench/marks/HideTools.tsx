@@ -1,12 +1,15 @@
 import { Trash2 } from "lucide-react";
 
+import { useCoarseness } from "../../api/marks";
 import type { HiddenArea } from "../../api/types";
+import { formatSize } from "../../parts/figures";
 import { NumberInput } from "../../parts/fields/NumberInput";
 import { useBench, useCut } from "../benchContext";
 import { Panel } from "../../parts/Panel";
 import { HideByWords } from "./HideByWords";
 import { ColourPick } from "./ColourPick";
-import { changeHidden, removeSelected } from "./markSteps";
+import { changeHidden } from "./hideSteps";
+import { removeSelected } from "./markSteps";
 
 export const WAYS: Record<HiddenArea["how"], { words: string; does: string }> = {
   solid: { words: "Solid", does: "A colour over it: nothing of it is in any file" },
@@ -37,14 +40,29 @@ export function HideTools() {
       <Panel name="Hide by words" side="left" size="w-96" button="btn-xs" label="By words">
         <HideByWords how={how} />
       </Panel>
-      {inHand?.how === "solid" && <ColourPick name="Colour of the area" value={inHand.colour ?? "#1D2B2A"} onPick={(colour) => changeHidden(store, inHand.id, { colour: colour ?? "#1D2B2A" })} />}
-      {(inHand?.how === "pixelate" || inHand?.how === "blur") && <Strength area={inHand} />}
+    </div>
+  );
+}
+
+/** The hidden area in hand: what it is covered with, and how coarse. */
+export function HideStrip() {
+  const { store } = useBench();
+  const inHand = useCut((state) => state.document.hidden.find((area) => state.selected.includes(area.id)));
+  const none = useCut((state) => state.document.hidden.length === 0);
+  return (
+    <div className="flex h-9 shrink-0 items-center gap-3 overflow-hidden border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The hidden area in hand">
       {inHand ? (
-        <button type="button" className="btn btn-square btn-ghost btn-xs" aria-label="Show it again" title="Show it again (Del)" onClick={() => removeSelected(store)}>
-          <Trash2 size={14} aria-hidden />
-        </button>
+        <>
+          <span className="font-semibold">Hidden area</span>
+          <span className="figure text-info">{formatSize(inHand.width_px, inHand.height_px)}</span>
+          {inHand.how === "solid" && <ColourPick name="Colour of the area" value={inHand.colour ?? "#1D2B2A"} onPick={(colour) => changeHidden(store, inHand.id, { colour: colour ?? "#1D2B2A" })} />}
+          {(inHand.how === "pixelate" || inHand.how === "blur") && <Strength area={inHand} />}
+          <button type="button" className="btn btn-square btn-ghost btn-xs ml-auto" aria-label="Show it again" title="Show it again (Del)" onClick={() => removeSelected(store)}>
+            <Trash2 size={14} aria-hidden />
+          </button>
+        </>
       ) : (
-        <span className="truncate text-sm text-info">Drag over what must not be seen.</span>
+        <p className="truncate text-info">{none ? "Drag over what must not be seen, or find it by words." : "Drag over what must not be seen. Press a hidden area to change it."}</p>
       )}
     </div>
   );
@@ -52,15 +70,17 @@ export function HideTools() {
 
 /** As coarse as the letters below ask for, unless somebody says otherwise. */
 function Strength({ area }: { area: HiddenArea }) {
-  const { store } = useBench();
-  const asked = Math.min(64, Math.max(16, Math.min(area.width_px, area.height_px)));
-  const weak = area.strength_px != null && area.strength_px < asked;
+  const { store, capture } = useBench();
+  const asked = useCoarseness(capture.id, area);
+  const strength = area.strength_px ?? asked;
+  if (strength === undefined) return null;
+  const weak = asked !== undefined && strength < asked;
   return (
     <label className="flex items-center gap-1 text-sm">
       <span className="text-info">coarse</span>
-      <NumberInput name="How coarse, in px" size="w-14" value={area.strength_px ?? asked} least={2} greatest={400} onCommit={(px) => changeHidden(store, area.id, { strength_px: px === asked ? null : px })} />
+      <NumberInput name="How coarse, in px" size="w-14" value={strength} least={2} greatest={400} onCommit={(px) => changeHidden(store, area.id, { strength_px: px === asked ? null : px })} />
       {weak && (
-        <span role="alert" className="text-error" title={`Letters here may be up to ${asked} px high`}>
+        <span role="alert" className="text-error" title={`For the letters below, ${asked} px are needed`}>
           can be guessed
         </span>
       )}

@@ -1,9 +1,8 @@
-import type { Extent, Mark } from "../../api/types";
 import { useCut } from "../benchContext";
 import { useView } from "../page/useView";
 import { MARGIN } from "../page/geometry/zoom";
-import { handlesOf } from "./geometry";
-import type { ShownMark } from "./hitMarks";
+import { angleOf, type HandleName, handlesOf } from "./handles";
+import { heldOf, type ShownMark } from "./hitMarks";
 import { MarkPicture } from "./MarkPicture";
 import { TextEditor } from "./TextEditor";
 import { useShownMarks } from "./useShownMarks";
@@ -29,7 +28,10 @@ export function MarkLayer({ scroller, zoom }: Props) {
   const edited = shown.find((row) => row.mark.id === editing);
   return (
     <>
-      {near.map(({ mark, drawn, by }) => drawn && mark.id !== editing && <MarkPicture key={mark.id} id={mark.id} drawn={drawn} dx_px={by.x_px} dy_px={by.y_px} zoom={zoom} />)}
+      {/* Marks end at the edges of the page, as they do in the files. */}
+      <div className="pointer-events-none absolute inset-0 overflow-clip">
+        {near.map(({ mark, drawn, by }) => drawn && mark.id !== editing && <MarkPicture key={mark.id} id={mark.id} drawn={drawn} dx_px={by.x_px} dy_px={by.y_px} zoom={zoom} />)}
+      </div>
       {pointing && near.map((row) => selected.includes(row.mark.id) && row.mark.id !== editing && <Held key={row.mark.id} shown={row} alone={selected.length === 1} zoom={zoom} />)}
       {edited?.mark.kind === "text" && <TextEditor key={edited.mark.id} mark={edited.mark} zoom={zoom} />}
     </>
@@ -41,26 +43,28 @@ function isNear({ drawn, by }: ShownMark, first_px: number, last_px: number): bo
   return !!extent && extent.bottom_px + by.y_px >= first_px && extent.top_px + by.y_px <= last_px;
 }
 
-/** The outline of a mark in hand, and where it can be taken. */
-function Held({ shown: { mark, drawn, by }, alone, zoom }: { shown: ShownMark; alone: boolean; zoom: number }) {
-  const extent = heldExtent(mark, drawn?.held ?? drawn?.extent ?? null, by);
+/** The outline of a mark in hand, turned as the mark is, and where it can be taken. */
+function Held({ shown, alone, zoom }: { shown: ShownMark; alone: boolean; zoom: number }) {
+  const { mark } = shown;
+  const extent = heldOf(shown);
   if (!extent) return null;
   const box = {
     left: extent.left_px * zoom - 3,
     top: extent.top_px * zoom - 3,
     width: (extent.right_px - extent.left_px) * zoom + 6,
     height: (extent.bottom_px - extent.top_px) * zoom + 6,
+    rotate: `${angleOf(mark)}deg`,
   };
   return (
     <>
       <div data-held={mark.id} className="pointer-events-none absolute border border-dashed border-accent outline outline-base-100/70" style={box} />
       {alone &&
         !mark.locked &&
-        handlesOf(mark).map((handle) => (
+        handlesOf(mark, extent, zoom).map((handle) => (
           <div
             key={handle.name}
             data-mark-handle={handle.name}
-            className={`pointer-events-none absolute -mt-[5px] -ml-[5px] size-2.5 border border-neutral bg-accent ${handle.name === "bend" || handle.name === "spot" ? "rounded-full" : ""}`}
+            className={`pointer-events-none absolute -mt-[5px] -ml-[5px] size-2.5 border border-neutral bg-accent ${ROUND.has(handle.name) ? "rounded-full" : ""}`}
             style={{ left: handle.at.x_px * zoom, top: handle.at.y_px * zoom }}
           />
         ))}
@@ -68,14 +72,5 @@ function Held({ shown: { mark, drawn, by }, alone, zoom }: { shown: ShownMark; a
   );
 }
 
-/** What is dimmed is everything else; its outline is that of what is kept. */
-function heldExtent(mark: Mark, extent: Extent | null, by: { x_px: number; y_px: number }): Extent | null {
-  if (mark.kind === "dim") return { left_px: mark.x_px, top_px: mark.y_px, right_px: mark.x_px + mark.width_px, bottom_px: mark.y_px + mark.height_px };
-  if (!extent) return null;
-  return {
-    left_px: extent.left_px + by.x_px,
-    top_px: extent.top_px + by.y_px,
-    right_px: extent.right_px + by.x_px,
-    bottom_px: extent.bottom_px + by.y_px,
-  };
-}
+/** Handles that do not change the size. */
+const ROUND: ReadonlySet<HandleName> = new Set(["bend", "spot", "turn"]);

@@ -1,9 +1,14 @@
-import { ALargeSmall, Circle, Highlighter, type LucideIcon, MousePointer2, MoveUpRight, Pencil, Slash, Square, Star, SunDim } from "lucide-react";
+import { ALargeSmall, Circle, Highlighter, type LucideIcon, Magnet, MousePointer2, MoveUpRight, Pencil, Slash, Square, Star, SunDim } from "lucide-react";
+
+import { useEffect } from "react";
 
 import { type ActionId, titled } from "../../app/actions/registry";
 import type { MarkKind } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
+import { Captions } from "./Captions";
 import { KIND_WORDS } from "./geometry";
+import { useMarkStyles } from "./markStyles";
+import { useSnapSwitch } from "./snapSwitch";
 
 /** What can be drawn, in the order in which it is wanted most often. */
 export const MARK_TOOLS: { kind: MarkKind; action: ActionId; icon: LucideIcon | null }[] = [
@@ -19,10 +24,16 @@ export const MARK_TOOLS: { kind: MarkKind; action: ActionId; icon: LucideIcon | 
   { kind: "dim", action: "dimRest", icon: SunDim },
 ];
 
+/** The name of the tool in hand is seen where there is room for it. */
+const NAMED = "sr-only @min-[46rem]:not-sr-only";
+
 /** What is drawn next; the one in hand is named. */
 export function PointTools() {
   const { store } = useBench();
   const tool = useCut((state) => state.tool);
+  const snap = useSnapSwitch();
+  const load = useMarkStyles((state) => state.load);
+  useEffect(() => void load(), [load]);
   return (
     <div className="flex items-center gap-0.5" role="group" aria-label="Draw">
       <button
@@ -32,7 +43,7 @@ export function PointTools() {
         title={titled("layAside", "Take marks: press one, or drag around several")}
         onClick={() => store.setTool({ kind: "select" })}
       >
-        <MousePointer2 size={14} aria-hidden /> {tool.kind === "select" ? "Take" : <span className="sr-only">Take</span>}
+        <MousePointer2 size={14} aria-hidden /> <span className={tool.kind === "select" ? NAMED : "sr-only"}>Take</span>
       </button>
       {MARK_TOOLS.map(({ kind, action, icon: Icon }) => {
         const inHand = tool.kind === "mark" && tool.mark === kind;
@@ -40,16 +51,26 @@ export function PointTools() {
           <button
             key={kind}
             type="button"
-            className={`btn btn-xs px-1.5 ${inHand ? "btn-neutral" : "btn-ghost"}`}
+            className={`btn btn-xs px-1 @min-[46rem]:px-1.5 ${inHand ? "btn-neutral" : "btn-ghost"}`}
             aria-pressed={inHand}
             title={titled(action)}
             onClick={() => store.setTool(inHand ? { kind: "select" } : { kind: "mark", mark: kind })}
           >
             {Icon ? <Icon size={16} aria-hidden /> : <span className="figure flex size-4 items-center justify-center rounded-full border border-current text-[10px]" aria-hidden>1</span>}
-            {inHand ? KIND_WORDS[kind] : <span className="sr-only">{KIND_WORDS[kind]}</span>}
+            <span className={inHand ? NAMED : "sr-only"}>{KIND_WORDS[kind]}</span>
           </button>
         );
       })}
+      <button
+        type="button"
+        className={`btn ml-1 btn-xs px-1.5 @min-[46rem]:ml-2 ${snap.on ? "" : "btn-ghost"}`}
+        aria-pressed={snap.on}
+        title={snap.on ? "Marks snap to blocks, to other marks and to equal gaps; not while Alt is held" : "Marks go where they are dragged"}
+        onClick={snap.turn}
+      >
+        <Magnet size={16} aria-hidden /> <span className="sr-only">Snap to edges</span>
+      </button>
+      <Captions />
     </div>
   );
 }

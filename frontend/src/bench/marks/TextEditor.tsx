@@ -1,13 +1,11 @@
 import { useEffect, useRef } from "react";
 
-import { useUsualLooks } from "../../api/marks";
 import type { TextMark } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
+import { ROOM } from "./geometry";
 import { type Look, shownValue } from "./looks";
 import { changeMarks } from "./markSteps";
-
-/** Room between letters and the edge of the plate, in sizes of the letters: as the server draws it. */
-const ROOM = { across: 0.45, down: 0.15 };
+import { useUsualLooks } from "./markStyles";
 
 /** A field in the same font and place as the text that is being typed. Escape and a press elsewhere keep it. */
 export function TextEditor({ mark, zoom }: { mark: TextMark; zoom: number }) {

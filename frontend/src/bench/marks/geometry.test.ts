@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 import type { Mark } from "../../api/types";
-import { badgeLabels, boxBetween, handlesOf, movedBy, movedMark, pointsOf, reshaped } from "./geometry";
+import { badgeLabels, boxBetween, captionLines, movedBy, movedMark, pointsOf } from "./geometry";
 
 const BOX = { x_px: 100, y_px: 200, width_px: 300, height_px: 120 };
 const ENDS = { from_x_px: 100, from_y_px: 200, to_x_px: 400, to_y_px: 320 };
@@ -25,28 +25,6 @@ test.each(MARKS)("a moved $kind has all of its points moved, and is known as mov
   expect(movedBy(mark, { ...moved, opacity: 0.5 })).toBeNull();
 });
 
-test.each(MARKS)("a handle of a $kind that is put where it is changes nothing", (mark) => {
-  for (const handle of handlesOf(mark)) {
-    const again = reshaped(mark, handle.name, handle.at);
-    for (const [index, point] of pointsOf(again).entries()) {
-      expect(point.x_px).toBeCloseTo(pointsOf(mark)[index]?.x_px ?? NaN, 0);
-      expect(point.y_px).toBeCloseTo(pointsOf(mark)[index]?.y_px ?? NaN, 0);
-    }
-  }
-});
-
-test("a corner that is dragged past the opposite one turns the box around", () => {
-  const turned = reshaped({ kind: "box", id: "b", ...BOX }, "nw", { x_px: 500, y_px: 400 });
-  expect(turned).toMatchObject({ x_px: 400, y_px: 320, width_px: 100, height_px: 80 });
-});
-
-test("a line is bent by its middle, and is straight again near the line", () => {
-  const line: Mark = { kind: "line", id: "l", from_x_px: 0, from_y_px: 0, to_x_px: 100, to_y_px: 0 };
-  expect(reshaped(line, "bend", { x_px: 50, y_px: 40 })).toMatchObject({ bend_px: 40 });
-  expect(reshaped(line, "bend", { x_px: 50, y_px: -40 })).toMatchObject({ bend_px: -40 });
-  expect(reshaped(line, "bend", { x_px: 50, y_px: 2 })).toMatchObject({ bend_px: 0 });
-});
-
 test("a box between two points has a px at least", () => {
   expect(boxBetween({ x_px: 9, y_px: 9 }, { x_px: 9, y_px: 4 })).toEqual({ x_px: 9, y_px: 4, width_px: 1, height_px: 5 });
 });
@@ -56,4 +34,10 @@ test("numbers count by sequence in the order of the marks, letters go on after Z
   expect([...badgeLabels([badge(1), badge(2), MARKS[0] as Mark, badge(1), badge(2)]).entries()]).toEqual([[0, "1"], [1, "1"], [3, "2"], [4, "2"]]);
   const many = badgeLabels(Array.from({ length: 28 }, () => badge(1, true)));
   expect([many.get(0), many.get(25), many.get(26), many.get(27)]).toEqual(["A", "Z", "AA", "AB"]);
+});
+
+test("captions are lines with the number that is in the picture; numbers without one count all the same", () => {
+  const badge = (caption: string): Mark => ({ kind: "badge", id: "", x_px: 0, y_px: 0, caption });
+  expect(captionLines([badge("Pick a day"), badge(""), MARKS[0] as Mark, badge("Pay")])).toEqual(["1. Pick a day", "3. Pay"]);
+  expect(captionLines(MARKS)).toEqual([]);
 });

@@ -3,14 +3,8 @@ import type { Point } from "../page/geometry/boxes";
 
 /** Where marks lie on the page, and what moving one of their points does. Pure; in px of the page. */
 
-/** A point by which a mark is reshaped: an end, a corner, the middle of a bend, the spot of a pointer. */
-export interface MarkHandle {
-  name: HandleName;
-  at: Point;
-}
-
-export type HandleName = "from" | "to" | "bend" | "spot" | "nw" | "ne" | "sw" | "se" | "size";
-
+/** Room between letters and the edge of their plate, in sizes of the letters: as the server draws it. */
+export const ROOM = { across: 0.45, down: 0.15 };
 const LEAST_PX = 1;
 const point = (x_px: number, y_px: number): Point => ({ x_px, y_px });
 
@@ -50,72 +44,15 @@ export function movedMark<M extends Mark>(mark: M, dx_px: number, dy_px: number)
   return moved;
 }
 
-/** Where a mark is taken to reshape it. What is turned is reshaped as if it were not. */
-export function handlesOf(mark: Mark): MarkHandle[] {
-  if (hasEnds(mark)) {
-    const [from, to] = [point(mark.from_x_px, mark.from_y_px), point(mark.to_x_px, mark.to_y_px)];
-    return [{ name: "from", at: from }, { name: "to", at: to }, { name: "bend", at: middleOf(from, to, mark.bend_px ?? 0) }];
-  }
-  if (isBoxed(mark)) {
-    const [left, top, right, bottom] = [mark.x_px, mark.y_px, mark.x_px + mark.width_px, mark.y_px + mark.height_px];
-    return [
-      { name: "nw", at: point(left, top) },
-      { name: "ne", at: point(right, top) },
-      { name: "sw", at: point(left, bottom) },
-      { name: "se", at: point(right, bottom) },
-    ];
-  }
-  if (mark.kind === "text" && mark.spot_x_px != null && mark.spot_y_px != null) {
-    return [{ name: "spot", at: point(mark.spot_x_px, mark.spot_y_px) }];
-  }
-  if (mark.kind === "badge") {
-    return [{ name: "size", at: point(mark.x_px + (mark.size_px ?? 40) / 2, mark.y_px) }];
-  }
-  return [];
-}
-
-/** The mark with one of its handles at another point. */
-export function reshaped(mark: Mark, handle: HandleName, to: Point): Mark {
-  const [x, y] = [rounded(to.x_px), rounded(to.y_px)];
-  if (hasEnds(mark)) {
-    if (handle === "from") return { ...mark, from_x_px: x, from_y_px: y };
-    if (handle === "to") return { ...mark, to_x_px: x, to_y_px: y };
-    return { ...mark, bend_px: rounded(offLine(mark, to)) };
-  }
-  if (mark.kind === "text" && handle === "spot") return { ...mark, spot_x_px: x, spot_y_px: y };
-  if (mark.kind === "badge") return { ...mark, size_px: rounded(Math.min(Math.max(2 * Math.hypot(to.x_px - mark.x_px, to.y_px - mark.y_px), 8), 1_000)) };
-  if (isBoxed(mark)) {
-    const [right, bottom] = [mark.x_px + mark.width_px, mark.y_px + mark.height_px];
-    const [fixedX, fixedY] = [handle === "nw" || handle === "sw" ? right : mark.x_px, handle === "nw" || handle === "ne" ? bottom : mark.y_px];
-    return { ...mark, ...boxBetween(point(fixedX, fixedY), to) };
-  }
-  return mark;
-}
-
 /** The box between two points, in whichever direction they were drawn. */
 export function boxBetween(from: Point, to: Point) {
-  const [left, top] = [rounded(Math.min(from.x_px, to.x_px)), rounded(Math.min(from.y_px, to.y_px))];
+  const [left, top] = [tidy(Math.min(from.x_px, to.x_px)), tidy(Math.min(from.y_px, to.y_px))];
   return {
     x_px: left,
     y_px: top,
-    width_px: Math.max(LEAST_PX, rounded(Math.max(from.x_px, to.x_px)) - left),
-    height_px: Math.max(LEAST_PX, rounded(Math.max(from.y_px, to.y_px)) - top),
+    width_px: Math.max(LEAST_PX, tidy(Math.max(from.x_px, to.x_px)) - left),
+    height_px: Math.max(LEAST_PX, tidy(Math.max(from.y_px, to.y_px)) - top),
   };
-}
-
-/** The middle of a line that is bent so far off, to the right of its way. */
-function middleOf(from: Point, to: Point, bend_px: number): Point {
-  const length = Math.hypot(to.x_px - from.x_px, to.y_px - from.y_px) || 1;
-  const [across, down] = [-(to.y_px - from.y_px) / length, (to.x_px - from.x_px) / length];
-  return point((from.x_px + to.x_px) / 2 + bend_px * across, (from.y_px + to.y_px) / 2 + bend_px * down);
-}
-
-/** How far a point lies off the straight line between a mark's ends, to the right of its way. */
-function offLine(mark: Extract<Mark, { from_x_px: number }>, at: Point): number {
-  const [across, down] = [mark.to_x_px - mark.from_x_px, mark.to_y_px - mark.from_y_px];
-  const length = Math.hypot(across, down) || 1;
-  const off = (across * (at.y_px - mark.from_y_px) - down * (at.x_px - mark.from_x_px)) / length;
-  return Math.abs(off) < length * 0.03 ? 0 : off;
 }
 
 /** Two marks that differ in nothing but their place: how far the second was moved; null when more differs. */
@@ -152,13 +89,20 @@ export function badgeLabels(marks: readonly Mark[]): Map<number, string> {
   return labels;
 }
 
+/** The captions of badges as lines, in the order of the marks: the server writes the same. */
+export function captionLines(marks: readonly Mark[]): string[] {
+  const labels = badgeLabels(marks);
+  return marks.flatMap((mark, position) => (mark.kind === "badge" && mark.caption ? [`${labels.get(position)}. ${mark.caption}`] : []));
+}
+
 function lettersOf(number: number): string {
   let text = "";
   for (let left = number; left > 0; left = Math.floor((left - 1) / 26)) text = String.fromCharCode(65 + ((left - 1) % 26)) + text;
   return text;
 }
 
-const rounded = (value: number) => Math.round(value * 10) / 10;
+/** To a tenth of a px: what a pointer gives has no more. */
+export const tidy = (value: number) => Math.round(value * 10) / 10;
 
 /** How a mark is called on screen. */
 export const KIND_WORDS: Record<MarkKind, string> = {

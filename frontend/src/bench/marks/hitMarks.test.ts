@@ -57,3 +57,9 @@ test("a mark that was moved since it was drawn is taken where it is now", () => 
 test("a box around several takes those that it touches", () => {
   expect(marksWithin({ x_px: 90, y_px: 90, width_px: 250, height_px: 250 }, ALL)).toEqual(["box", "filled", "text"]);
 });
+
+test("a turned box is taken where it is seen", () => {
+  const turned = shown({ kind: "box", id: "turned", x_px: 0, y_px: 0, width_px: 200, height_px: 20, filling: "#FFFFFF", angle_deg: 90 }, drawn(88, -92, 112, 112));
+  expect(markAt(at(100, 100), [turned], [], 1)).toEqual({ kind: "mark", id: "turned" });
+  expect(markAt(at(20, 10), [turned], [], 1)).toBeNull();
+});

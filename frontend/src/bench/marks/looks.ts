@@ -15,14 +15,26 @@ export function lookOf(mark: Mark, usual: UsualLooks): Look {
   return Object.fromEntries(names.flatMap((name) => (name in mark ? [[name, mark[name as keyof Mark]]] : [])));
 }
 
-/** What a new mark of a kind looks like: as the last one did. */
-export function lastLook(kind: MarkKind): Look {
-  return kept()[kind] ?? {};
+/** What is as large on any screen: on one of twice the density it has twice the px. */
+const LENGTHS = new Set(["thickness_px", "outline_px", "size_px", "corner_px"]);
+
+/** What the last mark of a kind looked like, else the look to begin with, on a page of a density. */
+export function lastLook(kind: MarkKind, first: Look, scale: number): Look {
+  return scaled({ ...first, ...kept()[kind] }, scale);
 }
 
-export function rememberLook(mark: Mark, usual: UsualLooks): void {
+/** The lengths of a look. */
+export function lengthsOf(look: Look): Look {
+  return Object.fromEntries(Object.entries(look).filter(([name]) => LENGTHS.has(name)));
+}
+
+function scaled(look: Look, times: number): Look {
+  return Object.fromEntries(Object.entries(look).map(([name, value]) => [name, LENGTHS.has(name) && typeof value === "number" ? Math.round(value * times * 10) / 10 : value]));
+}
+
+export function rememberLook(mark: Mark, usual: UsualLooks, scale: number): void {
   try {
-    localStorage.setItem(KEPT, JSON.stringify({ ...kept(), [mark.kind]: lookOf(mark, usual) }));
+    localStorage.setItem(KEPT, JSON.stringify({ ...kept(), [mark.kind]: scaled(lookOf(mark, usual), 1 / scale) }));
   } catch {
     // A browser that keeps nothing begins with the usual look each time.
   }

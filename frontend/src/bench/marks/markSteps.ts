@@ -1,8 +1,8 @@
-import type { Area, FoundPlace, HiddenArea, Mark, MarkKind, SoughtWords } from "../../api/types";
+import type { Mark, MarkKind } from "../../api/types";
 import { type CutStore, shownCut } from "../cut/cutStore";
 import type { Point } from "../page/geometry/boxes";
-import { boxBetween, KIND_WORDS, movedMark } from "./geometry";
-import { lastLook } from "./looks";
+import { boxBetween, KIND_WORDS, movedMark, tidy } from "./geometry";
+import { newLook, usualStyle } from "./markStyles";
 
 /** What a person does to the marks of a cut: each a step of its history. */
 
@@ -13,8 +13,8 @@ export function newId(): string {
 }
 
 /** A mark drawn from one point to another; null for kinds that are put down with a click. */
-export function drawnMark(kind: MarkKind, id: string, from: Point, to: Point, points: Point[]): Mark | null {
-  const look = { ...lastLook(kind), id };
+export function drawnMark(kind: MarkKind, scale: number, id: string, from: Point, to: Point, points: Point[]): Mark | null {
+  const look = { ...newLook(kind, scale), id };
   switch (kind) {
     case "arrow":
     case "line":
@@ -29,18 +29,18 @@ export function drawnMark(kind: MarkKind, id: string, from: Point, to: Point, po
     case "highlighter":
       return { ...look, kind, points: points.map((point) => [tidy(point.x_px), tidy(point.y_px)]) };
     case "text":
-      return { outline_px: 2, ...look, kind, x_px: tidy(from.x_px), y_px: tidy(from.y_px), text: "Text", spot_x_px: tidy(to.x_px), spot_y_px: tidy(to.y_px) };
+      return { ...look, kind, x_px: tidy(from.x_px), y_px: tidy(from.y_px), text: "Text", spot_x_px: tidy(to.x_px), spot_y_px: tidy(to.y_px) };
     case "badge":
       return null;
   }
 }
 
 /** A mark put down with a click. */
-export function placedMark(kind: MarkKind, id: string, at: Point, zoom: number): Mark | null {
-  const look = { ...lastLook(kind), id };
+export function placedMark(kind: MarkKind, scale: number, id: string, at: Point, zoom: number): Mark | null {
+  const look = { ...newLook(kind, scale), id };
   const half = 24 / zoom;
   if (kind === "badge") return { ...look, kind, x_px: tidy(at.x_px), y_px: tidy(at.y_px) };
-  if (kind === "text") return { outline_px: 2, ...look, kind, x_px: tidy(at.x_px), y_px: tidy(at.y_px), text: "Text" };
+  if (kind === "text") return { ...look, kind, x_px: tidy(at.x_px), y_px: tidy(at.y_px), text: "Text" };
   if (kind === "sticker") {
     const corner = { x_px: at.x_px - half, y_px: at.y_px - half };
     return { ...look, kind, ...squareBetween(corner, { x_px: at.x_px + half, y_px: at.y_px + half }), sign: "star" };
@@ -54,10 +54,10 @@ function squareBetween(from: Point, to: Point) {
   return { x_px: tidy(x), y_px: tidy(y), width_px: tidy(side), height_px: tidy(side) };
 }
 
-const tidy = (value: number) => Math.round(value * 10) / 10;
-
 export function addMark(store: CutStore, mark: Mark): void {
   store.commit(`${KIND_WORDS[mark.kind].toLowerCase()} drawn`, (cut) => {
+    const style = usualStyle(mark.kind);
+    if (style && mark.style === style.name) cut.styles[style.name] = style.look;
     cut.marks.push(mark);
   });
   store.select([mark.id]);
@@ -79,6 +79,14 @@ export function changeMarks(store: CutStore, words: string, ids: readonly string
     },
     gesture,
   );
+}
+
+/** Move several marks, each by its own way; those that are locked stay. */
+export function moveEach(store: CutStore, words: string, moves: ReadonlyMap<string, Point>): void {
+  changeMarks(store, words, [...moves.keys()], (mark) => {
+    const { x_px, y_px } = moves.get(mark.id) ?? { x_px: 0, y_px: 0 };
+    return mark.locked ? mark : movedMark(mark, tidy(x_px), tidy(y_px));
+  });
 }
 
 /** Show marks as a gesture would leave them. */
@@ -147,50 +155,6 @@ export function reorderSelected(store: CutStore, to: "front" | "back"): void {
   store.commit(to === "front" ? "brought to the front" : "sent to the back", (cut) => {
     const [moved, rest] = [cut.marks.filter((mark) => selected.includes(mark.id)), cut.marks.filter((mark) => !selected.includes(mark.id))];
     cut.marks = to === "front" ? [...rest, ...moved] : [...moved, ...rest];
-  });
-}
-
-export function hideArea(store: CutStore, area: Area, how: HiddenArea["how"]): void {
-  store.commit("area hidden", (cut) => {
-    cut.hidden.push({ id: newId(), how, ...area });
-  });
-  // Not in hand: how the next one is hidden can be chosen without changing this one.
-  store.select([]);
-}
-
-export function changeHidden(store: CutStore, id: string, change: Partial<HiddenArea>): void {
-  store.commit("hidden otherwise", (cut) => {
-    cut.hidden = cut.hidden.map((area) => (area.id === id ? { ...area, ...change } : area));
-  });
-}
-
-export const KINDS: Record<SoughtWords["kind"], string> = {
-  words: "Words, names",
-  email: "E-mail addresses",
-  telephone: "Telephone numbers",
-  amount: "Amounts",
-};
-
-/** What was hidden by words, as a person says it. */
-export function soughtWords({ kind, words }: SoughtWords): string {
-  return kind === "words" ? `“${(words ?? "").trim().split("\n").join("”, “")}”` : KINDS[kind];
-}
-
-/** Hide all places that say something: one step. They are known by what was sought. */
-export function hideFound(store: CutStore, sought: SoughtWords, places: readonly FoundPlace[]): void {
-  const boxes = places.flatMap((place) => place.boxes);
-  store.commit(`${KINDS[sought.kind].toLowerCase()} hidden`, (cut) => {
-    cut.sought.push(sought);
-    cut.hidden.push(...boxes.map((box, index) => ({ id: `${sought.id}-${index + 1}`, how: sought.how ?? "solid", ...box, found_by: sought.id })));
-  });
-  store.select([]);
-}
-
-/** Show again what was hidden by words: one step. */
-export function showFound(store: CutStore, id: string): void {
-  store.commit("shown again", (cut) => {
-    cut.sought = cut.sought.filter((row) => row.id !== id);
-    cut.hidden = cut.hidden.filter((area) => area.found_by !== id);
   });
 }
 

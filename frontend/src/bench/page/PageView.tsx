@@ -9,7 +9,10 @@ import { FoldLayer } from "./FoldLayer";
 import { FrameLayer } from "./FrameLayer";
 import { OtherFrame } from "./OtherFrame";
 import { PointerLayer } from "./PointerLayer";
-import { useBench } from "../benchContext";
+import { useBench, useCut } from "../benchContext";
+import { shownCut } from "../cut/cutStore";
+import { ThresholdFilter } from "../tone/ThresholdFilter";
+import { filterOf } from "../tone/toneSteps";
 import { useView } from "./useView";
 import type { Viewport } from "./useViewport";
 import { MARGIN, roomLeftOf, shrinkFor } from "./geometry/zoom";
@@ -34,11 +37,14 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
   const [page, setPage] = useState<HTMLDivElement | null>(null);
   const shrink = shrinkFor(zoom, window.devicePixelRatio);
   const seen = useView(scroller, (view) => stripsNear(capture.strips, view, zoom).join(), "");
+  const tone = useCut((state) => shownCut(state).tone);
   const near = seen.split(",").flatMap((number) => capture.strips[Number(number)] ?? []);
   return (
     <div
       ref={onScroller}
-      className="min-h-0 flex-1 overflow-auto bg-base-200"
+      // Room for the scrollbar is always left: one that comes when the page is a little larger, and goes when
+      // the page is fitted beside it, would come and go for ever.
+      className="min-h-0 flex-1 overflow-auto bg-base-200 [scrollbar-gutter:stable]"
       tabIndex={0}
       role="region"
       aria-label="The page"
@@ -51,6 +57,7 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
           className="seethrough relative"
           style={{ width: capture.width_px * zoom, height: capture.height_px * zoom }}
         >
+          {tone?.threshold != null && <ThresholdFilter threshold={tone.threshold} />}
           {near.map((strip) => {
             // Whole CSS px, so that neighbours meet without a seam.
             const top = Math.round(strip.top_px * zoom);
@@ -63,7 +70,7 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
                 draggable={false}
                 data-strip={strip.number}
                 className="absolute left-0 w-full select-none"
-                style={{ top, height, imageRendering: zoom * window.devicePixelRatio > 1 ? "pixelated" : "auto" }}
+                style={{ top, height, filter: filterOf(tone), imageRendering: zoom * window.devicePixelRatio > 1 ? "pixelated" : "auto" }}
               />
             );
           })}

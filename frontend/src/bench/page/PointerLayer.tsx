@@ -4,6 +4,9 @@ import { usePageMap } from "../../api/captures";
 import type { Area, Block } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
 import { shownCut, type Tool } from "../cut/cutStore";
+import { GuideLayer } from "../marks/GuideLayer";
+import type { Guide } from "../marks/snapping";
+import { snappingFor } from "../marks/snapSwitch";
 import { BlockLight } from "./BlockLight";
 import { blockAt } from "./geometry/blocks";
 import { pageTransform } from "./geometry/pageTransform";
@@ -30,12 +33,14 @@ function cursorFor(hit: Hit, tool: Tool): string {
     case "hidden":
       return "move";
     case "mark-handle":
-      return "crosshair";
+      return hit.handle === "turn" ? "grab" : "crosshair";
     case "frame":
       return tool.kind === "fold" ? "row-resize" : "move";
     case "page":
       if (tool.kind === "fold") return "row-resize";
       return tool.kind === "select" ? "default" : "crosshair";
+    case "hidden-corner":
+      return CORNER_CURSORS[`${hit.corner.x},${hit.corner.y}` as keyof typeof CORNER_CURSORS];
     case "handle": {
       if (tool.kind === "fold") return "row-resize";
       const { x, y } = hit.handle;
@@ -60,15 +65,18 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
   const [cursor, setCursor] = useState("crosshair");
   const [hint, setHint] = useState<string>();
   const [lasso, setLasso] = useState<Area | null>(null);
+  const [guides, setGuides] = useState<readonly Guide[]>([]);
   const marks = () => {
     const { marks: standing, styles } = shownCut(store.getState());
     return drawer.show(standing, styles);
   };
-  const bench: Bench = { store, page: capture, blocks, breaks, zoom, marks, onLasso: setLasso };
+  const showGuides = (now: readonly Guide[]) => setGuides((before) => (before.length === 0 && now.length === 0 ? before : now));
+  const snapping = (ids: readonly string[]) => snappingFor(blocks, marks(), zoom, ids, showGuides);
+  const bench: Bench = { store, page: capture, blocks, breaks, zoom, marks, onLasso: setLasso, snapping };
   const pointer = usePointer({
     transform: () => pageTransform(page.getBoundingClientRect(), zoom),
     hit: (point, { shiftKey }) => hitInStage(point, shiftKey, bench),
-    begin: (point, hit, { shiftKey }) => gestureInStage(point, hit, shiftKey, bench),
+    begin: (point, hit, { shiftKey, altKey }) => gestureInStage(point, hit, { shift: shiftKey, alt: altKey }, bench),
     onHover: (under) => {
       const overPlain = under && (under.hit.kind === "frame" || under.hit.kind === "page") && tool.kind === "frame";
       setLit(overPlain ? blockAt(blocks, under.point, store.getState().document.frame) : null);
@@ -88,6 +96,7 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
     <div className="absolute inset-0 touch-none" style={{ cursor }} title={hint} data-pointer-layer {...pointer} onDoubleClick={editText}>
       {lit && <BlockLight block={lit} zoom={zoom} />}
       {children}
+      <GuideLayer guides={guides} zoom={zoom} />
       {lasso && (
         <div
           className="pointer-events-none absolute border border-dashed border-accent bg-accent/10"

@@ -1,9 +1,8 @@
 import { useState } from "react";
 
-import { asProblem } from "../../api/client";
 import { useDivide } from "../../api/outlets";
 import type { Cut, Output } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import type { CutStore } from "../cut/cutStore";
 import { breaksOf } from "./geometry/leafBreaks";
 import type { BreakMoves } from "./pointer/gestures";
@@ -11,7 +10,6 @@ import type { BreakMoves } from "./pointer/gestures";
 /** Where the file in hand is divided, and moving that; no rows where it is not divided. */
 export function useBreakMoves(output: Output | undefined, cut: Cut, store: CutStore): BreakMoves {
   const divide = useDivide(cut.id);
-  const show = useNotices((state) => state.show);
   const [moved, setMoved] = useState<{ of: string; rows: number[] } | null>(null);
   const made = output && !output.stale ? breaksOf(output) : [];
   // What was moved counts until the files are there that it asks for; the line in hand stays in hand.
@@ -22,7 +20,7 @@ export function useBreakMoves(output: Output | undefined, cut: Cut, store: CutSt
     const first_px = store.getState().document.frame.y_px;
     divide.mutate(
       { outputId: output.id, leaf_count: null, breaks: wanted.map((y_px) => y_px - first_px) },
-      { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
+      { onError: showProblem },
     );
   };
   return { rows, show: (wanted) => setMoved({ of: key, rows: wanted }), send, forget: () => setMoved(null) };

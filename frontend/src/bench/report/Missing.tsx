@@ -2,9 +2,8 @@ import { ScanLine } from "lucide-react";
 import { useNavigate } from "react-router";
 
 import { useTakePage } from "../../api/captures";
-import { asProblem } from "../../api/client";
 import type { CaptureDetail, Lacking, TakeSettings } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { formatPx } from "../../parts/figures";
 import { USUAL } from "../../gather/takeSettings";
 import { helpFor, WHY } from "./missingHelp";
@@ -86,7 +85,6 @@ interface TakeWithProps {
 /** Takes the page once more with something changed, and leads to where it lands. */
 function TakeWith({ capture, label, address, change }: TakeWithProps) {
   const take = useTakePage();
-  const show = useNotices((state) => state.show);
   const navigate = useNavigate();
   const press = () => {
     if (!capture.screen) return;
@@ -95,7 +93,7 @@ function TakeWith({ capture, label, address, change }: TakeWithProps) {
       { address: address ?? capture.address, screen: capture.screen, settings },
       {
         onSuccess: (taken) => void navigate(`/captures/${taken.id}`),
-        onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }),
+        onError: showProblem,
       },
     );
   };

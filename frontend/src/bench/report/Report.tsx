@@ -3,9 +3,9 @@ import type { ReactNode } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 
 import { useRetake, useTakeFurther } from "../../api/captures";
-import { asProblem } from "../../api/client";
 import type { CaptureDetail } from "../../api/types";
 import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { useTakeSettings } from "../../gather/takeSettings";
 import { formatBytes, formatPx, screenWords } from "../../parts/figures";
 import { Panel } from "../../parts/Panel";
@@ -126,7 +126,7 @@ function Actions({ capture }: { capture: CaptureDetail }) {
   const send = (action: typeof retake, words: string) =>
     action.mutate(capture.id, {
       onSuccess: () => show({ tone: "info", text: `${words} It lands on the shelf.` }),
-      onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }),
+      onError: showProblem,
     });
   /** Back to Gather, with this page's address and settings in hand. */
   const differently = () => {

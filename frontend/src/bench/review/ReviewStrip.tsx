@@ -1,12 +1,12 @@
 import { Check, ChevronLeft, ChevronRight, MapPin, Trash2 } from "lucide-react";
 import { useEffect, useState } from "react";
 
-import { asProblem } from "../../api/client";
 import { pieceUrl, useReview } from "../../api/review";
 import type { HiddenArea, Mark, ReviewRow } from "../../api/types";
 import { titled } from "../../app/actions/registry";
 import { useAction } from "../../app/actions/useAction";
 import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { useBench, useCut } from "../benchContext";
 import { putBack } from "./putBack";
 import { nameOf, nextRow, pieceAround, stateWords, waiting } from "./reviewRows";
@@ -25,7 +25,7 @@ export function ReviewStrip({ scroller, zoom }: Shown) {
   const [at, setAt] = useState(0);
   const rows = cut.review;
   const row = rows[Math.min(at, rows.length - 1)];
-  const send = (settled: ReviewRow[]) => review.mutate(settled, { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) });
+  const send = (settled: ReviewRow[]) => review.mutate(settled, { onError: showProblem });
   const go = (place: number) => setAt((place + rows.length) % rows.length);
   const onwards = () => setAt(nextRow(rows, at));
   const look = () => {

@@ -7,7 +7,7 @@ import { useAction } from "../../app/actions/useAction";
 import { asProblem } from "../../api/client";
 import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../../api/sweeps";
 import type { Sweep, SweepRow } from "../../api/types";
-import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { useLeftState, useScrollMemory } from "../../app/historyStep";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { useNarrow } from "../../parts/useNarrow";
@@ -62,7 +62,6 @@ function Proofs({ sweep }: { sweep: Sweep }) {
   const scroller = useRef<HTMLDivElement>(null);
   useScrollMemory(scroller, "proofs");
   const action = useSweepAction(sweep.id);
-  const show = useNotices((state) => state.show);
 
   const [total, setTotal] = useState(Math.ceil(sweep.count.all / sweep.screens.length));
   const shape = proofShape(thumbPx, useNarrow());
@@ -107,7 +106,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
     if (shot)
       action.mutate(
         { kind: "mark", shots: [shot], word },
-        { onError: (error) => show({ tone: "error", text: asProblem(error).sentence, hint: asProblem(error).hint }) },
+        { onError: showProblem },
       );
     if (word) goTo(moved(place, "ArrowRight", total, sweep.screens.length));
   };

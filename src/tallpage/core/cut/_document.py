@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from tallpage.core.dressing import Dressing
     from tallpage.core.marks import Mark, Style
     from tallpage.core.page_words import PageWords
+    from tallpage.core.tone import Tone
 
 VERSION = 1
 
@@ -22,14 +23,15 @@ VERSION = 1
 class Cut:
     """A cut of a page. Its parts stand in the order in which they are carried out.
 
-    How the page is turned will stand before what is hidden, tone before the marks. A part that a
-    document does not name is not there.
+    How the page is turned will stand before what is hidden. A part that a document does not name is
+    not there.
     """
 
     hidden: tuple[HiddenArea, ...] = ()
     sought: tuple[SoughtWords, ...] = ()
     """What was hidden by words; who draws the cut looks at ``hidden`` alone."""
     frame: Frame
+    tone: Tone | None = None
     marks: tuple[Mark, ...] = ()
     """From the lowest to the highest."""
     dressing: Dressing | None = None
@@ -57,6 +59,7 @@ class Cut:
             frame=frame,
             hidden=parts.hidden,
             sought=parts.sought,
+            tone=parts.tone,
             marks=parts.marks,
             dressing=parts.dressing,
             styles=parts.styles,
@@ -67,6 +70,7 @@ class Cut:
         parts: dict[str, Any] = {
             "hidden": [row.model_dump(mode="json") for row in self.hidden],
             "sought": [row.model_dump(mode="json") for row in self.sought],
+            "tone": self.tone and self.tone.model_dump(mode="json"),
             "marks": [row.model_dump(mode="json") for row in self.marks],
             "dressing": self.dressing and self.dressing.model_dump(mode="json"),
             "styles": {name: row.model_dump(mode="json") for name, row in self.styles.items()},
@@ -111,6 +115,19 @@ class Cut:
         stickers = {getattr(mark, "picture", None) for mark in self.marks}
         stamp = self.dressing.stamp.picture if self.dressing and self.dressing.stamp else None
         return frozenset(name for name in (*stickers, stamp) if name)
+
+    def renamed_pictures(self, names: Mapping[str, str]) -> Self:
+        """The cut whose stickers and stamps name their pictures otherwise; the pictures stay behind."""
+
+        def renamed(row: Any) -> Any:
+            name: str = getattr(row, "picture", None) or ""
+            return row.model_copy(update={"picture": names[name]}) if name in names else row
+
+        dressing = self.dressing
+        if dressing is not None and dressing.stamp is not None:
+            dressing = dressing.model_copy(update={"stamp": renamed(dressing.stamp)})
+        marks = tuple(renamed(mark) for mark in self.marks)
+        return replace(self, marks=marks, dressing=dressing, pictures={})
 
     def require_on(self, page: Size) -> Self:
         """The cut itself.

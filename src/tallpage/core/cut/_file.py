@@ -79,6 +79,7 @@ def _cut_of(read: CutFile) -> Cut:
         hidden=read.hidden,
         sought=read.sought,
         frame=Frame.of(Box(**frame), folds),
+        tone=read.tone,
         marks=read.marks,
         dressing=read.dressing,
         styles=read.styles,

@@ -12,6 +12,7 @@ from tallpage.core.cut._hidden import MOST_HIDDEN, MOST_SOUGHT, HiddenArea, How,
 from tallpage.core.dressing import Dressing
 from tallpage.core.fields import Name, StrictModel, WholeLength, WholePlace
 from tallpage.core.marks import MOST_MARKS, Mark, Style
+from tallpage.core.tone import Tone
 
 __all__ = [
     "MOST_HIDDEN",
@@ -52,6 +53,7 @@ class PartsFile(StrictModel):
 
     hidden: Annotated[tuple[HiddenArea, ...], Field(max_length=MOST_HIDDEN)] = ()
     sought: Annotated[tuple[SoughtWords, ...], Field(max_length=MOST_SOUGHT)] = ()
+    tone: Tone | None = None
     marks: Annotated[
         tuple[Annotated[Mark, Field(discriminator="kind")], ...], Field(max_length=MOST_MARKS)
     ] = ()

@@ -17,6 +17,7 @@ from tallpage.core.marks._kinds import (
     Style,
     Text,
 )
+from tallpage.core.marks._legible import kept_legible, smallest_letters_px
 from tallpage.core.marks._numbering import NumberedBadge, captions_of, numbered_badges
 from tallpage.core.marks._placing import placed, points_of, styled
 from tallpage.core.marks._signs import signs
@@ -44,10 +45,12 @@ __all__ = [
     "Text",
     "captions_of",
     "draw_marks",
+    "kept_legible",
     "numbered_badges",
     "placed",
     "points_of",
     "signs",
+    "smallest_letters_px",
     "styled",
     "svg_of",
 ]

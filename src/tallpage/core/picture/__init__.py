@@ -16,6 +16,8 @@ from tallpage.core.picture.operations._blending import (
 )
 from tallpage.core.picture.operations._hiding import edge_line, patched, pixelated, plain, transparent
 from tallpage.core.picture.operations._raster import WHITE, Access, Colour, Raster
+from tallpage.core.picture.operations._sheet import Sheet
+from tallpage.core.picture.operations._toning import brightened, greyed, inverted, thresholded
 from tallpage.core.picture.reading._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
 from tallpage.core.picture.reading._opening import decode, open_file, open_foreign
 from tallpage.core.picture.reading._small import small_png
@@ -39,11 +41,13 @@ __all__ = [
     "FilteredPng",
     "PngFilter",
     "Raster",
+    "Sheet",
     "Strip",
     "StripManifest",
     "StripWriter",
     "blurred",
     "blurred_where",
+    "brightened",
     "check_picture",
     "decode",
     "draw_vectors",
@@ -55,7 +59,9 @@ __all__ = [
     "encode_palette_png",
     "encode_png",
     "encode_webp",
+    "greyed",
     "import_picture",
+    "inverted",
     "laid_over",
     "libvips_version",
     "masked",
@@ -68,6 +74,7 @@ __all__ = [
     "put_in",
     "small_png",
     "strips_so_far",
+    "thresholded",
     "transparent",
     "write_png",
 ]

@@ -1,14 +1,16 @@
 """The one renderer: a source, a cut and the rules of a place in, pixels out.
 
-Its stages, in the order of work: the frame, the leaves, the size, the ground, the number line. Each is a
-pure function from pixels to pixels that knows where its places were before, and come to lie.
+Its stages, in the order of work: what is hidden, the frame, the leaves, the size, tone, marks, dressing, the
+number line, the ground. Each is a pure function from pixels to pixels; those that move pixels know where
+their places were before, and come to lie.
 """
 
 from tallpage.core.render._drawing import Rendering
 from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
-from tallpage.core.render._rules import RenderRules
+from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
+from tallpage.core.render._strength import asked_strength_px
 from tallpage.core.render._views import (
     dressed_view,
     hidden_view,
@@ -22,6 +24,7 @@ from tallpage.core.render._views import (
 )
 
 __all__ = [
+    "LEAST_LETTERS_PX",
     "RENDERER_VERSION",
     "CaptureSource",
     "Leaf",
@@ -29,6 +32,7 @@ __all__ = [
     "RenderRules",
     "Rendering",
     "Source",
+    "asked_strength_px",
     "dressed_view",
     "hidden_view",
     "piece_view",

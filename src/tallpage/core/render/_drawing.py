@@ -12,7 +12,7 @@ from tallpage.core.leaves import NUMBER_LINE_PX
 from tallpage.core.page_map import Block
 from tallpage.core.picture import Access, Raster
 from tallpage.core.render._leaves import Leaf, leaves_of
-from tallpage.core.render._rules import RenderRules
+from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import Source
 from tallpage.core.render._stages import FrameStage, GroundStage, NumberStage, SizeStage
 from tallpage.core.sizing import SizePlan, plan_size
@@ -66,16 +66,19 @@ class Rendering:
         self._inner.require_height(plan)
         shown = replace(plan.shown, y_px=leaf.top_px + plan.shown.y_px)
         raster = SizeStage(plan, rules.background).draw(self._framed(shown, access))
-        if cut.marks or cut.dressing:
-            # The stages that follow read bands in an order of their own; a source may be pulled only once.
-            raster = raster.held()
+        if cut.tone is not None and not cut.tone.is_plain:
+            from tallpage.core.render._toning import ToneStage
+
+            raster = ToneStage(cut.tone, plan.picture).draw(raster)
         if cut.marks:
             from tallpage.core.render._marking import MarkStage, marks_in_frame
 
-            stage = MarkStage.of(marks_in_frame(cut), plan, top_px=leaf.top_px, pictures=cut.pictures)
+            drawn = marks_in_frame(cut, least_letters_px=self._least_letters_px(plan))
+            stage = MarkStage.of(drawn, plan, top_px=leaf.top_px, pictures=cut.pictures)
             raster = stage.draw(raster)
         dressing = self._dressing_of(leaf, plan)
-        raster = dressing.draw(raster) if dressing else raster
+        # Dressing reads bands in an order of its own; a source may be pulled only once.
+        raster = dressing.draw(raster.held()) if dressing else raster
         if self._is_numbered(leaf):
             raster = NumberStage(leaf.number, leaf.count, rules.background).draw(raster)
         return GroundStage(rules.background).draw(raster) if rules.flattened else raster
@@ -87,6 +90,18 @@ class Rendering:
         from tallpage.core.marks import captions_of
 
         return captions_of(self.cut.marks)
+
+    def smallest_letters_px(self) -> float | None:
+        """Size of the smallest letters of marks, in px of the file; None where there are none."""
+        if not self.cut.marks:
+            return None
+        from tallpage.core.render._marking import smallest_letters_on
+
+        on_page_px, plan = smallest_letters_on(self.cut), self.plan(self.whole())
+        if on_page_px is None:
+            return None
+        in_file_px = on_page_px * plan.picture.width_px / plan.shown.width_px
+        return max(in_file_px, LEAST_LETTERS_PX) if self.rules.legible_marks else in_file_px
 
     def missing_letters(self) -> tuple[str, ...]:
         """Letters of marks and caption that none of the fonts has: they are left out."""
@@ -115,6 +130,12 @@ class Rendering:
                 across = replace(shown, x_px=0, width_px=leaf.width_px, y_px=leaf.top_px + shown.y_px)
                 for part in FrameStage(self.cut.frame).back(across):
                     yield part, part.height_px / shown.height_px
+
+    def _least_letters_px(self, plan: SizePlan) -> float:
+        """How large letters of marks are to be in the frame, so that they can be read in the file."""
+        if not self.rules.legible_marks:
+            return 0.0
+        return LEAST_LETTERS_PX * plan.shown.width_px / plan.picture.width_px
 
     @property
     def _inner(self) -> RenderRules:

@@ -9,6 +9,7 @@ from tallpage.core.cut.models import HiddenArea
 from tallpage.core.fields import rgb_of
 from tallpage.core.geometry import Box, Size
 from tallpage.core.page_map import Block
+from tallpage.core.page_words import PageWords
 from tallpage.core.picture import (
     Access,
     Raster,
@@ -20,8 +21,8 @@ from tallpage.core.picture import (
     put_in,
 )
 from tallpage.core.render._source import Source
+from tallpage.core.render._strength import strength_px
 
-_LEAST_STRENGTH_PX, _GREATEST_STRENGTH_PX = 16, 64
 _EDGE_PX = 12
 """Thickness of what a patch takes its colours from."""
 _BLUR_REACHES = 3
@@ -65,6 +66,14 @@ class HidingSource:
             for block in self.source.blocks()
         )
 
+    def words(self) -> PageWords | None:
+        """The source's words, but for those that a hidden area touches."""
+        words = self.source.words()
+        if words is None:
+            return None
+        runs = (tuple(word for word in run if not any(map(self._hides_of, word.boxes))) for run in words.runs)
+        return PageWords(tuple(run for run in runs if run))
+
     def _hides_of(self, box: Box) -> bool:
         return any(area.box.overlap(box) for area in self.hidden)
 
@@ -91,23 +100,16 @@ class _SolidSource:
         return raster
 
 
-def strength_px(area: HiddenArea) -> int:
-    """How coarse an area is drawn: as its letters ask, which are at most as high as it is."""
-    if area.strength_px is not None:
-        return area.strength_px
-    return min(max(_LEAST_STRENGTH_PX, min(area.width_px, area.height_px)), _GREATEST_STRENGTH_PX)
-
-
 def _replaced(source: _SolidSource, area: HiddenArea, place: Box) -> Raster:
     """What is shown of an area in ``place``, a part of it."""
     on_page = area.box.overlap(Box.whole(source.source.size)) or place
     match area.how:
         case "pixelate":
-            cell_px = strength_px(area)
+            cell_px = strength_px(area, source.source)
             cells = _on_grid(place, on_page, cell_px)
             return pixelated(source.region(cells), cell_px).cropped(place.seen_from(cells))
         case "blur":
-            sigma_px = strength_px(area) / 2
+            sigma_px = strength_px(area, source.source) / 2
             needed = place.grown(round(sigma_px * _BLUR_REACHES)).overlap(on_page) or place
             return blurred(source.region(needed), sigma_px=sigma_px).cropped(place.seen_from(needed))
         case _:

@@ -10,9 +10,17 @@ from tallpage.core.render._rules import RenderRules
 
 RENDERER_VERSION = 1
 """Raised whenever the renderer draws the same cut differently."""
+_MARKS_VERSION = 2
+"""Raised whenever it draws marks differently; cuts without any keep their keys."""
+_COARSENESS_VERSION = 2
+"""Raised whenever squares and blur are otherwise coarse where a cut does not say how much."""
 
 
 def render_key(source: str, cut: Cut, rules: RenderRules) -> str:
     """Key of the pixels of a cut of a source, which is named by something that is its own, for a place."""
-    drawn = [RENDERER_VERSION, source, cut.as_json(), rules.as_json()]
+    drawn: list[object] = [RENDERER_VERSION, source, cut.as_json(), rules.as_json()]
+    if cut.marks:
+        drawn.append(["marks", _MARKS_VERSION])
+    if any(area.how in ("pixelate", "blur") and area.strength_px is None for area in cut.hidden):
+        drawn.append(["coarseness", _COARSENESS_VERSION])
     return hashlib.sha256(json.dumps(drawn, separators=(",", ":")).encode()).hexdigest()[:32]

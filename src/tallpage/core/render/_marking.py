@@ -4,34 +4,60 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, replace
 from itertools import groupby
 
 from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size, bands
-from tallpage.core.marks import DrawnMark, Plane, draw_marks, placed, points_of, svg_of
+from tallpage.core.marks import (
+    DrawnMark,
+    Plane,
+    draw_marks,
+    kept_legible,
+    placed,
+    points_of,
+    smallest_letters_px,
+    svg_of,
+)
 from tallpage.core.page_map import Block
 from tallpage.core.paths import Extent
-from tallpage.core.picture import Raster, blurred_where, draw_vectors, laid_over, multiplied_by
+from tallpage.core.picture import Raster, Sheet, blurred_where, draw_vectors, multiplied_by
 from tallpage.core.sizing import SizePlan
 
-_BAND_PX = 1_024
+_BAND_PX = 512
+_AT_ONCE = 2
+"""Bands drawn at once: each holds its own drawing, and the library draws one of them on one core."""
 _BLUR_REACHES = 3
 """Standard deviations beyond which a blur takes nothing."""
 _LEAST_BLUR_PX = 0.3
 """Standard deviation below which a blur changes no pixel."""
 
 
-def marks_in_frame(cut: Cut) -> list[DrawnMark]:
+_OnFile = tuple[DrawnMark, Box]
+"""A mark and the px of the file that it may touch."""
+
+
+def marks_in_frame(cut: Cut, *, least_letters_px: float = 0.0) -> list[DrawnMark]:
     """The marks of a cut, in px of its frame, whose folds are closed.
 
     A mark's points move with the page; so an arrow across a fold becomes shorter and stays whole. A mark
-    is left out when all of its points are folded away.
+    is left out when all of its points are folded away. Marks with letters smaller than asked for are drawn
+    larger.
     """
     frame, size = cut.frame, cut.frame.size
-    marks = [placed(mark, frame.place_of) for mark in cut.marks]
-    shown = [any(frame.shows_row(y) for _, y in points_of(mark)) for mark in cut.marks]
-    return draw_marks(marks, Extent(0, 0, size.width_px, size.height_px), shown=shown)
+    page = Extent(0, 0, size.width_px, size.height_px)
+    marks = [kept_legible(placed(mark, frame.place_of), least_letters_px, page) for mark in cut.marks]
+    return draw_marks(marks, page, shown=_shown(cut))
+
+
+def smallest_letters_on(cut: Cut) -> float | None:
+    """Size of the smallest letters of marks that a cut shows, in px of its frame; None without any."""
+    return smallest_letters_px([mark for mark, shown in zip(cut.marks, _shown(cut), strict=True) if shown])
+
+
+def _shown(cut: Cut) -> list[bool]:
+    return [any(cut.frame.shows_row(y) for _, y in points_of(mark)) for mark in cut.marks]
 
 
 def marks_as_blocks(cut: Cut, page: Size) -> tuple[Block, ...]:
@@ -71,46 +97,49 @@ class MarkStage:
         return cls(drawn, plane, plan.picture, pictures)
 
     def draw(self, raster: Raster) -> Raster:
-        """With the marks; bands without any are passed on as they are."""
-        reaching = [
-            (drawn, box) for drawn in self.drawn if (box := self._on_file(drawn, raster.size)) is not None
-        ]
+        """With the marks; what they do not reach stays as it is."""
+        size = raster.size
+        reaching = [(drawn, box) for drawn in self.drawn if (box := self._on_file(drawn, size)) is not None]
         if not reaching:
             return raster
-        parts = []
-        for top_px, height_px in bands(raster.size.height_px, _BAND_PX):
-            band = Box(x_px=0, y_px=top_px, width_px=raster.size.width_px, height_px=height_px)
-            # What is blurred takes of what lies beyond the band.
-            needed = band.grown(self._reach_px).overlap(Box.whole(raster.size)) or band
-            within = [(drawn, part) for drawn, box in reaching if (part := box.overlap(needed))]
-            parts.append(self._marked(raster.cropped(needed), needed, within).cropped(band.seen_from(needed)))
-        return Raster.stacked(parts)
+        below = Sheet.of(raster)
+        # What is blurred takes of what lies beyond the band, as it was before anything was drawn there.
+        sheet = Sheet.of(below.raster) if self._reach_px else below
+
+        def draw_band(band: Box, stretch: Sequence[_OnFile]) -> None:
+            needed = band.grown(self._reach_px).overlap(Box.whole(size)) or band
+            part = below.part(needed)
+            self._mark(part, needed, [(drawn, at) for drawn, box in stretch if (at := box.overlap(needed))])
+            sheet.put(part.part(band.seen_from(needed)), band)
+
+        with ThreadPoolExecutor(max_workers=_AT_ONCE) as pool:
+            list(pool.map(draw_band, *zip(*_bands_of(reaching), strict=True)))
+        return sheet.raster
 
     @property
     def _reach_px(self) -> int:
         furthest = max((drawn.blur_px for drawn in self.drawn if drawn.blend == "blur"), default=0.0)
         return math.ceil(furthest * self.plane.across * _BLUR_REACHES)
 
-    def _marked(self, part: Raster, band: Box, within: Sequence[tuple[DrawnMark, Box]]) -> Raster:
-        """A band with the marks that reach into it, each with its place on the file."""
+    def _mark(self, part: Sheet, band: Box, within: Sequence[_OnFile]) -> None:
+        """Draw on a band the marks that reach into it, each with its place on the file."""
         for blend, group in groupby(within, key=lambda row: row[0].blend):
             run = list(group)
-            place = _around([box for _, box in run])
-            marks = [drawn for drawn, _ in run]
+            marks, place = [drawn for drawn, _ in run], _around([box for _, box in run])
             if blend == "blur":
-                part = self._blurred(part, band, marks[0])
+                self._blur(part, band, marks[0])
                 continue
             overlay = draw_vectors(svg_of(marks, shown=place, plane=self.plane, pictures=self.pictures))
-            meet = multiplied_by if blend == "multiply" else laid_over
-            part = meet(part, overlay, place.seen_from(band))
-        return part
+            if blend == "multiply":
+                part.change(multiplied_by(part.raster, overlay, place.seen_from(band)))
+            else:
+                part.lay_over(overlay, place.seen_from(band))
 
-    def _blurred(self, part: Raster, band: Box, drawn: DrawnMark) -> Raster:
+    def _blur(self, part: Sheet, band: Box, drawn: DrawnMark) -> None:
         sigma_px = drawn.blur_px * self.plane.across
-        if sigma_px < _LEAST_BLUR_PX:
-            return part
-        svg = svg_of([drawn], shown=band, plane=self.plane, pictures={}, as_mask=True)
-        return blurred_where(part, draw_vectors(svg), sigma_px=sigma_px)
+        if sigma_px >= _LEAST_BLUR_PX:
+            svg = svg_of([drawn], shown=band, plane=self.plane, pictures={}, as_mask=True)
+            part.change(blurred_where(part.raster, draw_vectors(svg), sigma_px=sigma_px))
 
     def _on_file(self, drawn: DrawnMark, file: Size) -> Box | None:
         """The px of the file that a mark may touch."""
@@ -137,6 +166,27 @@ def box_around(extent: Extent) -> Box:
         width_px=max(1, math.ceil(extent.right_px) - left_px),
         height_px=max(1, math.ceil(extent.bottom_px) - top_px),
     )
+
+
+def _bands_of(reaching: Sequence[_OnFile]) -> list[tuple[Box, Sequence[_OnFile]]]:
+    """Low bands of all rows that marks reach into, each with the marks among which it has its own."""
+    stretches: list[list[int]] = []
+    bottom_px = -1
+    for at in sorted(range(len(reaching)), key=lambda at: reaching[at][1].y_px):
+        box = reaching[at][1]
+        if box.y_px > bottom_px:
+            stretches.append([])
+        stretches[-1].append(at)
+        bottom_px = max(bottom_px, box.bottom_px)
+    found: list[tuple[Box, Sequence[_OnFile]]] = []
+    for stretch in stretches:
+        rows = [reaching[at] for at in sorted(stretch)]
+        around = _around([box for _, box in rows])
+        found += [
+            (replace(around, y_px=around.y_px + top_px, height_px=height_px), rows)
+            for top_px, height_px in bands(around.height_px, _BAND_PX)
+        ]
+    return found
 
 
 def _around(boxes: Sequence[Box]) -> Box:

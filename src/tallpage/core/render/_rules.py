@@ -11,6 +11,9 @@ from tallpage.core.leaves import MOST_LEAVES, require_overlap
 from tallpage.core.picture import WHITE, Colour
 from tallpage.core.sizing import SizePlan, Sizing
 
+LEAST_LETTERS_PX = 9
+"""Size of a mark's letters (1 em), in px of a file, below which they are hard to read."""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RenderRules:
@@ -35,6 +38,8 @@ class RenderRules:
     """Asked for by hand."""
     breaks: tuple[int, ...] = ()
     """Set by hand, in page px from the top of the frame's box."""
+    legible_marks: bool = False
+    """Whether marks whose letters would become too small to be read are drawn larger."""
 
     def __post_init__(self) -> None:
         require_overlap(self.overlap_px, self.greatest_height_px)
@@ -46,8 +51,11 @@ class RenderRules:
             )
 
     def as_json(self) -> dict[str, Any]:
-        """Plain types, always in the same order."""
-        return asdict(self)
+        """Plain types, always in the same order. What came later is named only where it is asked for."""
+        said = asdict(self)
+        if not self.legible_marks:
+            del said["legible_marks"]
+        return said
 
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> Self:

@@ -9,6 +9,7 @@ from typing import Protocol
 from tallpage.core.geometry import Box, Size
 from tallpage.core.once import once
 from tallpage.core.page_map import Block, PageMap
+from tallpage.core.page_words import PageWords
 from tallpage.core.picture import Access, Raster, StripManifest, open_file, open_foreign
 
 
@@ -28,6 +29,9 @@ class Source(Protocol):
 
     def blocks(self) -> tuple[Block, ...]:
         """What the page says stands where; nothing when that is not known."""
+
+    def words(self) -> PageWords | None:
+        """The words of the page with their boxes; None when they are not known."""
 
 
 class CaptureSource:
@@ -67,6 +71,14 @@ class CaptureSource:
         """The page map's; none where there is no map, or a damaged one."""
         return PageMap.load_if_readable(self._folder).blocks
 
+    def words(self) -> PageWords | None:
+        """Those of the capture; None of an older one, and where they are damaged."""
+        return self._words
+
+    @once
+    def _words(self) -> PageWords | None:
+        return PageWords.load_if_readable(self._folder)
+
 
 class PictureSource:
     """A picture file, upright and in sRGB."""
@@ -97,6 +109,9 @@ class PictureSource:
     def blocks(self) -> tuple[Block, ...]:
         """None are known."""
         return ()
+
+    def words(self) -> None:
+        """They are not known."""
 
     def _opened(self) -> Raster:
         return open_foreign(self._path).normalised()

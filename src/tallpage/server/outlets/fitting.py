@@ -43,7 +43,12 @@ def renew_outputs(before: Cut, now: Cut) -> None:
         if (row.slot_id, row.label) in there:
             continue
         renewed = Output(
-            cut=now, slot=row.slot, label=row.label, choice=row.choice, leaf_count=row.leaf_count
+            cut=now,
+            slot=row.slot,
+            label=row.label,
+            choice=row.choice,
+            leaf_count=row.leaf_count,
+            legible_marks=row.legible_marks,
         )
         renewed.copy_rules(row)
         _queue_new(renewed)
@@ -86,6 +91,13 @@ def divide_again(output: Output, *, count: int | None, breaks: list[int]) -> Out
     output.leaf_count = None if breaks else count
     output.require_possible()
     return _queue_again(output, "breaks", "leaf_count")
+
+
+def keep_legible(output: Output, *, legible: bool) -> Output:
+    """Make an output's files anew, with marks drawn larger whose letters could not be read; or not."""
+    _drop_breaks_of_another_cut(output)
+    output.legible_marks = legible
+    return _queue_again(output, "breaks", "legible_marks")
 
 
 def fit_stale(cut: Cut) -> list[Output]:

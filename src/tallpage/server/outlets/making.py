@@ -259,6 +259,7 @@ def _describe(output: Output, made: list[_Made], rendering: Rendering, key: str)
         if len(made) == 1 or row.kind not in ("leaves", "width")
     ]
     output.why = weakest.why
+    output.letters_px = rendering.smallest_letters_px()
     output.weights = [band for row in made for band in _on_page(rendering, row)]
     above_px = sum(rendering.size_of(row.leaf).height_px for row in made[: made.index(weakest)])
     output.worst = [{**asdict(box), "y_px": box.y_px + above_px} for box in weakest.worst]

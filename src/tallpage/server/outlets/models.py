@@ -156,6 +156,9 @@ class Output(Rules):
     choice = models.JSONField(null=True, blank=True, help_text="made by hand; null means searched")
     leaf_count = models.PositiveSmallIntegerField(null=True, blank=True, help_text="asked for by hand")
     breaks = models.JSONField(default=list, blank=True, help_text="set by hand, px of the frame")
+    legible_marks = models.BooleanField(
+        default=False, help_text="whether marks are drawn larger where their letters could not be read"
+    )
     asked_key = models.CharField(max_length=32, blank=True, help_text="render key of what was last asked for")
     drawn = models.JSONField(default=dict, blank=True, help_text="cut and rules that the files show")
     drawn_key = models.CharField(max_length=32, blank=True, help_text="render key of that")
@@ -167,6 +170,9 @@ class Output(Rules):
     why = models.TextField(blank=True, help_text="one sentence: what decided for the file")
     weights = models.JSONField(default=list, blank=True, help_text="bands of the page: top, height, bytes")
     worst = models.JSONField(default=list, blank=True, help_text="boxes in the file's px, the worst first")
+    letters_px = models.FloatField(
+        null=True, blank=True, help_text="size of the smallest letters of marks, in px of the file"
+    )
     swatch_key = models.CharField(max_length=32, blank=True, help_text="whose worst place is shown")
     job = models.ForeignKey(Job, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)
@@ -178,13 +184,18 @@ class Output(Rules):
         return self.label
 
     def render_rules(self, choice: Choice | None = None) -> RenderRules:
-        """The rules, and what was decided about leaves.
+        """The rules, and what was decided about leaves and marks.
 
         Raises:
             FitError: they cannot be worked with.
         """
         rules = super().render_rules(choice or choice_from_json(self.choice))
-        return replace(rules, leaf_count=self.leaf_count, breaks=tuple(self.breaks))
+        return replace(
+            rules,
+            leaf_count=self.leaf_count,
+            breaks=tuple(self.breaks),
+            legible_marks=self.legible_marks,
+        )
 
     def asked(self) -> Rendering:
         """What the files are to show.

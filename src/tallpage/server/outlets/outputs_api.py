@@ -16,6 +16,7 @@ from tallpage.server.outlets.fitting import (
     divide_again,
     fit_again,
     fit_stale,
+    keep_legible,
     remove_output,
 )
 from tallpage.server.outlets.making import swatch_file
@@ -24,6 +25,7 @@ from tallpage.server.outlets.saving import saved_leaf, saved_output
 from tallpage.server.outlets.schemas import (
     DivideIn,
     FitIn,
+    LegibleIn,
     OutputIn,
     OutputOut,
     SwatchName,
@@ -68,6 +70,12 @@ def fit_output(request: HttpRequest, output_id: int, payload: FitIn) -> Status[O
 def divide_output(request: HttpRequest, output_id: int, payload: DivideIn) -> Status[Output]:
     """Make the files anew, divided otherwise."""
     return Status(202, divide_again(_output(output_id), count=payload.leaf_count, breaks=payload.breaks))
+
+
+@router.put("/outputs/{output_id}/legible", response={202: OutputOut}, operation_id="keep_legible")
+def put_legible(request: HttpRequest, output_id: int, payload: LegibleIn) -> Status[Output]:
+    """Make the files anew, with marks drawn larger whose letters could not be read; or as they are."""
+    return Status(202, keep_legible(_output(output_id), legible=payload.legible))
 
 
 @router.post("/outputs/{output_id}/stop", response=OutputOut, operation_id="stop_output")

@@ -271,6 +271,9 @@ class OutputOut(SizedOut):
     why: str
     weights: list[WeightOut]
     worst: list[PlaceOut]
+    legible_marks: bool
+    letters_px: float | None
+    """Size of the smallest letters of marks, in px of the file."""
     swatch_key: str
     leaf_count: int | None
     breaks: list[int]
@@ -358,6 +361,12 @@ class FitIn(Schema):
     choice: ChoiceSchema | None = None
     follow_slot: bool = False
     """Whether to take over the slot's rules as they are now."""
+
+
+class LegibleIn(Schema):
+    """Whether marks are drawn larger where their letters could not be read."""
+
+    legible: bool
 
 
 class DivideIn(Schema):

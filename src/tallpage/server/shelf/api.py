@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from pathlib import Path
 from typing import Annotated, Literal
 
 from django.db import transaction
@@ -11,40 +12,37 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Field, File, Query, Router, Status, UploadedFile
 
-from tallpage.core.cut import write_cut
-from tallpage.core.cut.models import HiddenArea
-from tallpage.core.errors import FrameError
-from tallpage.core.finding import find_places
+from tallpage.core.cut import MOST_BYTES, write_cut
+from tallpage.core.errors import CutError, FrameError
 from tallpage.core.geometry import Box
 from tallpage.core.naming import cut_file_name
 from tallpage.core.page_map import PageMap
-from tallpage.core.page_words import PageWords
+from tallpage.core.trimming import trimmed
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.shelf import purge, views
-from tallpage.server.shelf.cutting import change_cut, start_cut
+from tallpage.server.shelf.cutting import change_cut, open_cut, start_cut
 from tallpage.server.shelf.importing import order_picture
+from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
 from tallpage.server.shelf.renewing import carry_to, end_review, settle
 from tallpage.server.shelf.schemas import (
     BlockOut,
+    BoxSchema,
     CaptureDetailOut,
     CaptureOut,
     CarryIn,
     CutChangeIn,
     CutOut,
     DeletedOut,
-    FoundOut,
-    FoundPlaceOut,
-    HiddenAreaIn,
     LackingOut,
     PieceIn,
     RenameIn,
     ReviewIn,
     ShelfOut,
-    SoughtIn,
     StripOut,
     TakeIn,
     TakeSettings,
+    TrimIn,
 )
 from tallpage.server.shelf.searching import index_name, search
 from tallpage.server.shelf.taking import KIND as TAKE_KIND
@@ -115,13 +113,13 @@ def add_picture(request: HttpRequest, picture: File[UploadedFile]) -> Status[Cap
 @router.get("/captures/{capture_id}", response=CaptureDetailOut, operation_id="get_capture")
 def get_capture(request: HttpRequest, capture_id: int) -> CaptureDetailOut:
     """One capture with its strips and cuts."""
-    return _detail(_capture(capture_id))
+    return _detail(shelf_capture(capture_id))
 
 
 @router.patch("/captures/{capture_id}", response=CaptureOut, operation_id="rename_capture")
 def rename_capture(request: HttpRequest, capture_id: int, payload: RenameIn) -> Capture:
     """Give a capture another name."""
-    capture = _capture(capture_id)
+    capture = shelf_capture(capture_id)
     capture.name, capture.named_by_hand = payload.name.strip() or capture.name, True
     capture.save(update_fields=["name", "named_by_hand"])
     index_name(capture)
@@ -131,7 +129,7 @@ def rename_capture(request: HttpRequest, capture_id: int, payload: RenameIn) -> 
 @router.delete("/captures/{capture_id}", response={204: None}, operation_id="delete_capture")
 def delete_capture(request: HttpRequest, capture_id: int) -> Status[None]:
     """Take a capture off the shelf; it can be restored."""
-    capture = _capture(capture_id)
+    capture = shelf_capture(capture_id)
     request_stop(capture.job)
     Capture.objects.filter(pk=capture.pk).delete_from_shelf()
     return Status(204, None)
@@ -141,21 +139,21 @@ def delete_capture(request: HttpRequest, capture_id: int) -> Status[None]:
 def restore_capture(request: HttpRequest, capture_id: int) -> Capture:
     """Put a deleted capture back."""
     purge.deleted().filter(pk=capture_id).update(deleted_at=None)
-    return _capture(capture_id)
+    return shelf_capture(capture_id)
 
 
 @router.post("/captures/{capture_id}/stop", response=CaptureOut, operation_id="stop_capture")
 def stop_capture(request: HttpRequest, capture_id: int, keep: bool = False) -> Capture:
     """Stop taking a page; with ``keep``, what there is of it stays."""
-    request_stop(_capture(capture_id).job, keep=keep)
-    return _capture(capture_id)
+    request_stop(shelf_capture(capture_id).job, keep=keep)
+    return shelf_capture(capture_id)
 
 
 @router.post("/captures/{capture_id}/again", response={202: CaptureOut}, operation_id="take_again")
 def take_again(request: HttpRequest, capture_id: int) -> Status[Capture]:
     """Take a failed or stopped page once more, in its place on the shelf."""
     with transaction.atomic():
-        capture = _capture(capture_id)
+        capture = shelf_capture(capture_id)
         if capture.source == Capture.Source.PAGE and not capture.storage_key and not capture.job.pending:
             capture.job = enqueue(TAKE_KIND)
             capture.save(update_fields=["job"])
@@ -168,7 +166,7 @@ def retake(request: HttpRequest, capture_id: int) -> Status[Capture]:
 
     Its cuts are carried over.
     """
-    capture = _capture(capture_id)
+    capture = shelf_capture(capture_id)
     if capture.screen is None:
         raise FrameError("A dropped picture cannot be taken again.", hint="Drop it anew.", code="not_a_page")
     settings = TakeSettings(**capture.settings)
@@ -178,13 +176,13 @@ def retake(request: HttpRequest, capture_id: int) -> Status[Capture]:
 @router.post("/captures/{capture_id}/further", response={202: CaptureOut}, operation_id="take_further")
 def take_further(request: HttpRequest, capture_id: int) -> Status[Capture]:
     """Take what lies below a capture that was cut off."""
-    return Status(202, order_further(_capture(capture_id)))
+    return Status(202, order_further(shelf_capture(capture_id)))
 
 
 @router.get("/captures/{capture_id}/map", response=list[BlockOut], operation_id="get_map")
 def get_map(request: HttpRequest, capture_id: int) -> list[BlockOut]:
     """The visible blocks of a taken page, from outer to inner; none for a dropped picture."""
-    blocks = PageMap.load(_taken(capture_id).folder).blocks
+    blocks = PageMap.load(taken_capture(capture_id).folder).blocks
     return [
         BlockOut(
             role=block.role,
@@ -196,14 +194,6 @@ def get_map(request: HttpRequest, capture_id: int) -> list[BlockOut]:
         )
         for block in blocks
     ]
-
-
-@router.post("/captures/{capture_id}/found", response=FoundOut, operation_id="find_words")
-def post_found(request: HttpRequest, capture_id: int, payload: SoughtIn) -> FoundOut:
-    """Every place of a page that says what is sought."""
-    words = PageWords.load(_taken(capture_id).folder)
-    places = find_places(words, payload.as_sought()) if words else []
-    return FoundOut(known=words is not None, places=[FoundPlaceOut.of(place) for place in places])
 
 
 @router.get("/captures/{capture_id}/thumbnail", operation_id="capture_thumbnail", include_in_schema=False)
@@ -218,25 +208,19 @@ def capture_thumbnail(
 @router.get("/captures/{capture_id}/so-far", operation_id="capture_so_far", include_in_schema=False)
 def capture_so_far(request: HttpRequest, capture_id: int) -> HttpResponse:
     """Small picture of what there is of a page that is being taken."""
-    return views.so_far_view(_capture(capture_id))
+    return views.so_far_view(shelf_capture(capture_id))
 
 
 @router.get("/captures/{capture_id}/so-far/{number}", operation_id="strip_so_far", include_in_schema=False)
 def strip_so_far(request: HttpRequest, capture_id: int, number: int) -> HttpResponse:
     """One strip of a page that is being taken."""
-    return views.strip_so_far(_capture(capture_id), number)
+    return views.strip_so_far(shelf_capture(capture_id), number)
 
 
 @router.get("/captures/{capture_id}/spine", operation_id="capture_spine", include_in_schema=False)
 def capture_spine(request: HttpRequest, capture_id: int) -> HttpResponse:
     """Small picture of the whole page."""
-    return views.spine_view(_taken(capture_id))
-
-
-@router.get("/captures/{capture_id}/hidden", operation_id="hidden_area", include_in_schema=False)
-def hidden_area(request: HttpRequest, capture_id: int, area: Query[HiddenAreaIn]) -> HttpResponse:
-    """What the files show of an area that is hidden."""
-    return views.hidden_picture(_taken(capture_id), HiddenArea(**area.model_dump(exclude_none=True)))
+    return views.spine_view(taken_capture(capture_id))
 
 
 @router.get("/captures/{capture_id}/strips/{number}", operation_id="capture_strip", include_in_schema=False)
@@ -244,7 +228,7 @@ def capture_strip(
     request: HttpRequest, capture_id: int, number: int, shrink: Literal["1", "2", "4"] = "1"
 ) -> HttpResponse:
     """One strip."""
-    capture = _taken(capture_id)
+    capture = taken_capture(capture_id)
     if not 0 <= number < len(capture.manifest().strips):
         raise Http404
     return views.strip_picture(capture, number, int(shrink))
@@ -253,7 +237,23 @@ def capture_strip(
 @router.post("/captures/{capture_id}/cuts", response={201: CutOut}, operation_id="start_cut")
 def post_cut(request: HttpRequest, capture_id: int) -> Status[Cut]:
     """Start another cut."""
-    return Status(201, start_cut(_capture(capture_id)))
+    return Status(201, start_cut(shelf_capture(capture_id)))
+
+
+@router.post("/captures/{capture_id}/trim", response=BoxSchema, operation_id="trim")
+def post_trim(request: HttpRequest, capture_id: int, payload: TrimIn) -> Box:
+    """A box without the plain edges of what it shows; the box itself where all of it is plain."""
+    source = taken_capture(capture_id).pixel_source()
+    box = Box(**payload.box.model_dump()).require_on(source.size)
+    return trimmed(box, source.region, payload.sides)
+
+
+@router.post("/captures/{capture_id}/cuts/file", response={201: CutOut}, operation_id="open_cut")
+def post_cut_file(request: HttpRequest, capture_id: int, cut: File[UploadedFile]) -> Status[Cut]:
+    """Another cut, as a file says that the Bench saved or somebody wrote."""
+    if (cut.size or 0) > MOST_BYTES:
+        raise CutError(f"The cut has {cut.size:,} bytes; at most {MOST_BYTES:,} are read.")
+    return Status(201, open_cut(shelf_capture(capture_id), cut.read(), Path(cut.name or "").stem))
 
 
 @router.get("/cuts/{cut_id}", response=CutOut, operation_id="get_cut")
@@ -301,7 +301,7 @@ def piece_of_cut(request: HttpRequest, cut_id: int, box: Query[PieceIn]) -> Http
 def carry_cut(request: HttpRequest, cut_id: int, payload: CarryIn) -> Status[Cut]:
     """Carry a cut over to another capture, as a new cut of it."""
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
-    return Status(201, carry_to(cut, _capture(payload.capture_id)))
+    return Status(201, carry_to(cut, shelf_capture(payload.capture_id)))
 
 
 @router.post("/cuts/{cut_id}/review", response=CutOut, operation_id="settle_review")
@@ -322,17 +322,6 @@ def delete_cut(request: HttpRequest, cut_id: int) -> Status[None]:
     """Delete a cut; the capture stays."""
     get_object_or_404(Cut, pk=cut_id).delete()
     return Status(204, None)
-
-
-def _capture(capture_id: int) -> Capture:
-    return get_object_or_404(Capture.objects.on_shelf(), pk=capture_id)
-
-
-def _taken(capture_id: int) -> Capture:
-    capture = _capture(capture_id)
-    if not capture.storage_key:
-        raise Http404
-    return capture
 
 
 def _detail(capture: Capture) -> CaptureDetailOut:

@@ -11,6 +11,7 @@ from django.db import transaction
 from tallpage.core import cut as core_cut
 from tallpage.core.errors import ChangedElsewhere, FrameError
 from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.pictures import keep_picture
 
 
 def start_cut(capture: Capture) -> Cut:
@@ -19,12 +20,31 @@ def start_cut(capture: Capture) -> Cut:
     Raises:
         FrameError: the capture has no pixels yet.
     """
+    _require_taken(capture)
+    document = core_cut.Cut.whole(capture.size).as_json()
+    return Cut.objects.create(capture=capture, name=free_name(capture), document=document)
+
+
+def open_cut(capture: Capture, data: bytes, name: str) -> Cut:
+    """Another cut of a capture, as a file says; the pictures in it are stored.
+
+    Raises:
+        CutError: the file is no cut, or says what is not known.
+        FrameError: the capture has no pixels yet, or the cut does not lie on it.
+        PictureTooLarge, PictureUnreadable: a picture in it cannot be drawn.
+    """
+    _require_taken(capture)
+    cut = core_cut.read_cut(data).require_on(capture.size)
+    names = {given: keep_picture(png) for given, png in cut.pictures.items()}
+    document = _named(cut.renamed_pictures(names)).as_json()
+    return Cut.objects.create(capture=capture, name=free_name(capture, name.strip()[:80]), document=document)
+
+
+def _require_taken(capture: Capture) -> None:
     if not capture.storage_key:
         raise FrameError(
             "There is nothing to cut yet.", hint="Wait until the page is taken.", code="not_taken"
         )
-    document = core_cut.Cut.whole(capture.size).as_json()
-    return Cut.objects.create(capture=capture, name=free_name(capture), document=document)
 
 
 def free_name(capture: Capture, wanted: str = "") -> str:

@@ -5,16 +5,21 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal, get_args
 
 from django.http import FileResponse, Http404, HttpRequest
+from django.shortcuts import get_object_or_404
 from ninja import Field, File, Router, Schema, Status, UploadedFile
 
 from tallpage.core.cut.models import MOST_STYLES
 from tallpage.core.fields import Name
 from tallpage.core.marks import MOST_MARKS, DrawnMark, Mark, Shape, Style, draw_marks, signs, styled
 from tallpage.core.paths import Extent
+from tallpage.server.shelf.models import KeptStyle
 from tallpage.server.shelf.pictures import keep_picture, stored_pictures
+from tallpage.server.shelf.styles import keep_style
 from tallpage.server.storage import sticker_file
 
 router = Router(tags=["marks"])
+
+Kind = Literal["arrow", "line", "box", "ellipse", "pen", "highlighter", "text", "dim", "badge", "sticker"]
 
 
 class ExtentOut(Schema):
@@ -62,6 +67,22 @@ class DrawIn(Schema):
     styles: Annotated[dict[Name, Style], Field(max_length=MOST_STYLES)] = {}
 
 
+class StyleIn(Schema):
+    """A look, and the kinds of marks that begin with it."""
+
+    name: Name
+    look: Style
+    usual_for: Annotated[list[Kind], Field(max_length=20)] = []
+
+
+class StyleOut(Schema):
+    """A look with its name."""
+
+    name: str
+    look: dict[str, Any]
+    usual_for: list[Kind]
+
+
 class PictureOut(Schema):
     """A stored picture; its size is that of its pixels."""
 
@@ -87,6 +108,26 @@ def usual_looks(request: HttpRequest) -> dict[str, dict[str, Any]]:
         }
         for kind in get_args(Mark)
     }
+
+
+@router.get("/marks/styles", response=list[StyleOut], operation_id="list_styles")
+def list_styles(request: HttpRequest) -> Any:
+    """Looks with a name, in the order of their names."""
+    return KeptStyle.objects.all()
+
+
+@router.put("/marks/styles", response=list[StyleOut], operation_id="keep_style")
+def put_style(request: HttpRequest, payload: StyleIn) -> Any:
+    """Keep a look under a name, which may hold any character. Cuts that use it keep the copy they have."""
+    keep_style(payload.name, payload.look, payload.usual_for)
+    return KeptStyle.objects.all()
+
+
+@router.delete("/marks/styles", response=list[StyleOut], operation_id="delete_style")
+def delete_style(request: HttpRequest, name: str) -> Any:
+    """Forget the look of a name; marks that have it stay as they are."""
+    get_object_or_404(KeptStyle, name=name).delete()
+    return KeptStyle.objects.all()
 
 
 @router.get("/signs", response=dict[str, str], operation_id="list_signs")

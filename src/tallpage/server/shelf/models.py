@@ -175,6 +175,20 @@ class OwnScreen(models.Model):
         return self.name
 
 
+class KeptStyle(models.Model):
+    """A look of marks that somebody gave a name; cuts that use it have a copy."""
+
+    name = models.CharField(max_length=60, unique=True)
+    look = models.JSONField(help_text="as core/marks' Style writes it")
+    usual_for = models.JSONField(default=list, blank=True, help_text="kinds of marks that begin with it")
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class Cut(models.Model):
     """A named, always editable version of a capture. It is data; pixels follow from it."""
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from datetime import datetime
 from typing import Any, Literal
 
@@ -24,12 +23,12 @@ from tallpage.core.capture import (
     Why,
 )
 from tallpage.core.cut import Cut, Fold, Frame, require_parts_agree
-from tallpage.core.cut.models import How, PartsFile
+from tallpage.core.cut.models import PartsFile
 from tallpage.core.fields import FURTHEST_PX
-from tallpage.core.finding import FoundPlace, Kind, Sought
 from tallpage.core.following import Part, State
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
+from tallpage.core.trimming import SIDES, Side
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.pictures import stored_pictures
 
@@ -230,17 +229,6 @@ class FrameSchema(BoxSchema):
         return Frame.of(box, [Fold(**fold.dict()) for fold in self.folds])
 
 
-class HiddenAreaIn(Schema):
-    """A hidden area in the query of an address, where numbers are text."""
-
-    how: How
-    x_px: int = Field(ge=0, le=FURTHEST_PX)
-    y_px: int = Field(ge=0, le=FURTHEST_PX)
-    width_px: int = Field(ge=1, le=FURTHEST_PX)
-    height_px: int = Field(ge=1, le=FURTHEST_PX)
-    strength_px: int | None = Field(default=None, ge=2, le=400)
-
-
 class CutDocument(PartsFile):
     """What a cut shows, as in docs/cut-file.md. What is not known is refused, never dropped."""
 
@@ -260,6 +248,7 @@ class CutDocument(PartsFile):
             sought=self.sought,
             frame=self.frame.as_frame(),
             marks=self.marks,
+            tone=self.tone,
             dressing=self.dressing,
             styles=self.styles,
         )
@@ -293,6 +282,13 @@ class CarryIn(Schema):
     """Where a cut is carried over to."""
 
     capture_id: int
+
+
+class TrimIn(Schema):
+    """A box of a page, and which of its plain edges are left out."""
+
+    box: BoxSchema
+    sides: list[Side] = list(SIDES)
 
 
 class PieceIn(Schema):
@@ -348,36 +344,6 @@ class BlockOut(BoxSchema):
     text: str
     link: str
     alt: str
-
-
-class SoughtIn(Schema):
-    """What is looked for on a page."""
-
-    kind: Kind
-    words: str = Field(default="", max_length=5_000)
-
-    def as_sought(self) -> Sought:
-        """What is looked for, as the core knows it."""
-        return Sought(kind=self.kind, words=self.words)
-
-
-class FoundPlaceOut(Schema):
-    """A place that says what is sought, with a box for each line that it stands on."""
-
-    text: str
-    boxes: list[BoxSchema]
-
-    @classmethod
-    def of(cls, place: FoundPlace) -> FoundPlaceOut:
-        """The place on the wire."""
-        return cls(text=place.text, boxes=[BoxSchema(**asdict(box)) for box in place.boxes])
-
-
-class FoundOut(Schema):
-    """All places of a page. Of a picture, and of a capture from before words were kept, none are known."""
-
-    known: bool
-    places: list[FoundPlaceOut]
 
 
 class LackingOut(Schema):

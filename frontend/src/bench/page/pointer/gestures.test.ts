@@ -5,6 +5,7 @@ import { createCutStore, type Tool } from "../../cut/cutStore";
 import { type BreakMoves, gestureAt } from "./gestures";
 import type { Hit } from "./hitTest";
 
+const NO_KEYS = { shift: false, alt: false };
 const PAGE = { width_px: 1_000, height_px: 5_000 };
 const FRAME = { x_px: 100, y_px: 200, width_px: 400, height_px: 600, folds: [{ top_px: 400, height_px: 50 }] };
 const BLOCK = { role: "article", x_px: 600, y_px: 1_000, width_px: 300, height_px: 200, text: "", alt: "" } as Block;
@@ -20,10 +21,10 @@ function hands(breaks: Partial<BreakMoves> = {}) {
 test("a drag on the page draws a frame, in one step that can be undone", () => {
   const { begin, frame, words, store } = hands();
   const gesture = begin(600, 900, { kind: "page" });
-  gesture.move({ x_px: 700, y_px: 1_000 });
+  gesture.move({ x_px: 700, y_px: 1_000 }, NO_KEYS);
   expect(frame()).toMatchObject({ x_px: 100 });
-  gesture.move({ x_px: 550, y_px: 1_100 });
-  gesture.drop({ x_px: 550, y_px: 1_100 });
+  gesture.move({ x_px: 550, y_px: 1_100 }, NO_KEYS);
+  gesture.drop({ x_px: 550, y_px: 1_100 }, NO_KEYS);
   expect(frame()).toMatchObject({ x_px: 550, y_px: 900, width_px: 50, height_px: 200 });
   expect(words()).toEqual(["frame drawn"]);
   store.undo();
@@ -33,20 +34,20 @@ test("a drag on the page draws a frame, in one step that can be undone", () => {
 test("a drag inside the frame moves it, and its handles stretch it", () => {
   const moving = hands();
   const move = moving.begin(300, 300, { kind: "frame" });
-  move.move({ x_px: 310, y_px: 280 });
-  move.drop({ x_px: 310, y_px: 280 });
+  move.move({ x_px: 310, y_px: 280 }, NO_KEYS);
+  move.drop({ x_px: 310, y_px: 280 }, NO_KEYS);
   expect(moving.frame()).toMatchObject({ x_px: 110, y_px: 180, width_px: 400, height_px: 600 });
   const stretching = hands();
   const stretch = stretching.begin(500, 500, { kind: "handle", handle: { x: 1, y: 0 } });
-  stretch.move({ x_px: 530, y_px: 900 });
-  stretch.drop({ x_px: 530, y_px: 900 });
+  stretch.move({ x_px: 530, y_px: 900 }, NO_KEYS);
+  stretch.drop({ x_px: 530, y_px: 900 }, NO_KEYS);
   expect(stretching.frame()).toMatchObject({ x_px: 100, y_px: 200, width_px: 430, height_px: 600 });
 });
 
 test("what is broken off changes nothing", () => {
   const { begin, frame, words } = hands();
   const gesture = begin(300, 300, { kind: "frame" });
-  gesture.move({ x_px: 400, y_px: 400 });
+  gesture.move({ x_px: 400, y_px: 400 }, NO_KEYS);
   gesture.cancel();
   expect([frame(), words()]).toEqual([FRAME, []]);
 });
@@ -62,23 +63,23 @@ test("with the fold tool, a drag folds a band away and lays the tool aside; edge
   const { begin, frame, store } = hands();
   store.setTool({ kind: "fold" });
   const band = begin(300, 600, { kind: "frame" }, { kind: "fold" });
-  band.move({ x_px: 300, y_px: 640 });
+  band.move({ x_px: 300, y_px: 640 }, NO_KEYS);
   expect(store.getState().preview?.frame.folds).toHaveLength(2);
-  band.drop({ x_px: 300, y_px: 650 });
+  band.drop({ x_px: 300, y_px: 650 }, NO_KEYS);
   expect(frame().folds).toEqual([...FRAME.folds, { top_px: 600, height_px: 50 }]);
   expect(store.getState().tool).toEqual({ kind: "frame" });
   const edge = begin(300, 450, { kind: "fold-edge", index: 0, edge: "bottom" }, { kind: "fold" });
-  edge.move({ x_px: 300, y_px: 470 });
-  edge.drop({ x_px: 300, y_px: 470 });
+  edge.move({ x_px: 300, y_px: 470 }, NO_KEYS);
+  edge.drop({ x_px: 300, y_px: 470 }, NO_KEYS);
   expect(frame().folds[0]).toEqual({ top_px: 400, height_px: 70 });
 });
 
 test("a break is shown while it is dragged, and sent when it is let go", () => {
   const { begin, moves, frame } = hands({ rows: [400, 600] });
   const gesture = begin(300, 400, { kind: "break", index: 0 });
-  gesture.move({ x_px: 0, y_px: 450 });
+  gesture.move({ x_px: 0, y_px: 450 }, NO_KEYS);
   expect(moves.show).toHaveBeenCalledWith([450, 600]);
-  gesture.drop({ x_px: 0, y_px: 700 });
+  gesture.drop({ x_px: 0, y_px: 700 }, NO_KEYS);
   expect(moves.send).toHaveBeenCalledWith([584, 600]);
   gesture.cancel();
   expect(moves.forget).toHaveBeenCalled();

@@ -1,6 +1,7 @@
 import type { Area, Block, Frame } from "../../../api/types";
 import type { CutStore, Tool } from "../../cut/cutStore";
 import { addFolds, dragBand, dragFold, dragFrame, dropFrame, setFrame } from "../../cut/frameSteps";
+import type { HeldKeys } from "../../../parts/dragging";
 import { blockAt, frameOf } from "../geometry/blocks";
 import { foldBetween, movedEdge } from "../geometry/folds";
 import { drawnFrame, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry/boxes";
@@ -9,8 +10,8 @@ import type { Hit } from "./hitTest";
 
 /** What a press that is dragged does, in px of the page. */
 export interface Gesture {
-  move: (to: Point) => void;
-  drop: (at: Point) => void;
+  move: (to: Point, keys: HeldKeys) => void;
+  drop: (at: Point, keys: HeldKeys) => void;
   /** Let go before it went anywhere. */
   click?: (at: Point) => void;
   cancel: () => void;

@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 
-import { hitAt, nearestWithin } from "./hitTest";
+import type { HiddenArea } from "../../../api/types";
+import { hiddenAt, hitAt, nearestWithin } from "./hitTest";
 
 const FRAME = { x_px: 100, y_px: 200, width_px: 400, height_px: 600, folds: [{ top_px: 400, height_px: 50 }] };
 
@@ -41,4 +42,17 @@ test("the nearest row within reach", () => {
   expect(nearestWithin([10, 14], 13, 6)).toBe(1);
   expect(nearestWithin([10, 14], 21, 6)).toBeNull();
   expect(nearestWithin([], 0, 6)).toBeNull();
+});
+
+test("hidden areas: the uppermost one, and of the one in hand its corners first", () => {
+  const areas: HiddenArea[] = [
+    { id: "a", how: "solid", x_px: 100, y_px: 100, width_px: 200, height_px: 80 },
+    { id: "b", how: "blur", x_px: 250, y_px: 120, width_px: 100, height_px: 80 },
+  ];
+  const under = (x_px: number, y_px: number, selected: string[] = [], zoom = 1) => hiddenAt({ x_px, y_px }, areas, selected, zoom);
+  expect(under(260, 130)).toEqual({ kind: "hidden", id: "b" });
+  expect(under(106, 95)).toBeNull();
+  expect(under(106, 95, ["a"])).toEqual({ kind: "hidden-corner", id: "a", corner: { x: -1, y: -1 } });
+  expect(under(296, 176, ["a"])).toEqual({ kind: "hidden-corner", id: "a", corner: { x: 1, y: 1 } });
+  expect(under(116, 95, ["a"], 0.5)).toEqual({ kind: "hidden-corner", id: "a", corner: { x: -1, y: -1 } });
 });

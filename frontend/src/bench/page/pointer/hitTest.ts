@@ -11,7 +11,8 @@ export type Hit =
   | { kind: "frame" }
   | { kind: "page" }
   | MarkHit
-  | { kind: "hidden"; id: string };
+  | { kind: "hidden"; id: string }
+  | { kind: "hidden-corner"; id: string; corner: Handle };
 
 export interface Targets {
   frame: Frame;
@@ -32,8 +33,14 @@ export function hitAt(point: Point, { frame, breaks }: Targets, zoom: number): H
   return foldEdgeAt(point, frame, zoom) ?? handleAt(point, frame, zoom) ?? { kind: isInside(point, frame) ? "frame" : "page" };
 }
 
-/** The uppermost hidden area under a point. */
-export function hiddenAt(point: Point, areas: readonly HiddenArea[]): Hit | null {
+/** A corner of the hidden area in hand, or the uppermost one under a point. */
+export function hiddenAt(point: Point, areas: readonly HiddenArea[], selected: readonly string[], zoom: number): Hit | null {
+  const reach = REACH.corner / zoom;
+  for (const { id, x_px, y_px, width_px, height_px } of areas) {
+    if (!selected.includes(id)) continue;
+    const corner = { x: sideAt(point.x_px, x_px, x_px + width_px, reach), y: sideAt(point.y_px, y_px, y_px + height_px, reach) };
+    if (corner.x !== 0 && corner.y !== 0) return { kind: "hidden-corner", id, corner };
+  }
   const found = [...areas].reverse().find((area) => isInside(point, area));
   return found ? { kind: "hidden", id: found.id } : null;
 }

@@ -2,7 +2,8 @@ import type { Area, Block } from "../../../api/types";
 import { type CutStore, type CutState } from "../../cut/cutStore";
 import { isWhole } from "../../cut/frameSteps";
 import { markAt, type ShownMark } from "../../marks/hitMarks";
-import { drawGesture, hideGesture, lassoGesture, reshapeGesture, takeGesture, takeHiddenGesture } from "../../marks/markGestures";
+import type { HeldKeys } from "../../../parts/dragging";
+import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/markGestures";
 import type { PageSize, Point } from "../geometry/boxes";
 import { type BreakMoves, type Gesture, gestureAt, NOTHING } from "./gestures";
 import { type Hit, hiddenAt, hitAt } from "./hitTest";
@@ -18,6 +19,8 @@ export interface Bench {
   marks: () => readonly ShownMark[];
   /** Show the box around what is to be selected. */
   onLasso: (box: Area | null) => void;
+  /** What draws marks to edges, but not to their own. */
+  snapping: (ids: readonly string[]) => Snapping;
 }
 
 /** What lies under a point, of what can be taken in the stage at hand. */
@@ -32,7 +35,7 @@ export function hitInStage(point: Point, joining: boolean, { store, page, breaks
     case "point":
       return markHit(point, state, marks(), zoom);
     case "hide":
-      return hiddenAt(point, state.document.hidden) ?? { kind: "page" };
+      return hiddenAt(point, state.document.hidden, state.selected, zoom) ?? { kind: "page" };
     case "dress":
       return { kind: "page" };
   }
@@ -45,17 +48,21 @@ function markHit(point: Point, { tool, selected }: CutState, marks: readonly Sho
 }
 
 /** The gesture that begins with a press at a point. */
-export function gestureInStage(from: Point, hit: Hit, joining: boolean, bench: Bench): Gesture {
-  const { store, page, blocks, breaks, zoom } = bench;
+export function gestureInStage(from: Point, hit: Hit, keys: HeldKeys, bench: Bench): Gesture {
+  const { store, page, blocks, breaks, zoom, snapping } = bench;
   const { stage, tool } = store.getState();
-  if (hit.kind === "mark") return takeGesture(store, hit.id, from, joining);
-  if (hit.kind === "mark-handle") return reshapeGesture(store, hit.id, hit.handle);
+  if (hit.kind === "mark") return takeGesture(store, hit.id, from, keys.shift, bench.marks(), snapping);
+  if (hit.kind === "mark-handle") {
+    const taken = bench.marks().find(({ mark }) => mark.id === hit.id);
+    return taken ? reshapeGesture(store, hit.handle, taken, snapping([hit.id])) : NOTHING;
+  }
   if (hit.kind === "hidden") return takeHiddenGesture(store, hit.id, from, page);
+  if (hit.kind === "hidden-corner") return resizeHiddenGesture(store, hit.id, hit.corner, from, page);
   switch (stage) {
     case "part":
       return gestureAt(from, hit, tool, { store, page, blocks, breaks });
     case "point":
-      return tool.kind === "mark" ? drawGesture(store, tool.mark, from, zoom) : lassoGesture(store, from, bench.marks(), bench.onLasso, joining);
+      return tool.kind === "mark" ? drawGesture(store, tool.mark, from, zoom, keys, snapping([])) : lassoGesture(store, from, bench.marks(), bench.onLasso, keys.shift);
     case "hide":
       return tool.kind === "hide" ? hideGesture(store, tool.how, from, page) : NOTHING;
     case "dress":

@@ -43,14 +43,14 @@ export function usePointer({ transform, hit, begin, onHover, onPress, scroller =
     const gesture = begin(point, pressed, event);
     let went = false;
     dragging.begin(event, {
-      onMove: (place, from) => {
+      onMove: (place, from, keys) => {
         went ||= Math.max(Math.abs(place.x - from.x), Math.abs(place.y - from.y)) >= LEAST_DRAG;
         const to = at(place);
-        if (went && to) gesture.move(to);
+        if (went && to) gesture.move(to, keys);
       },
-      onDrop: (place) => {
+      onDrop: (place, _moved, keys) => {
         const to = at(place);
-        if (went && to) gesture.drop(to);
+        if (went && to) gesture.drop(to, keys);
         else {
           gesture.cancel();
           if (to) gesture.click?.(to);

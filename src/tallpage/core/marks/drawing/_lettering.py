@@ -13,7 +13,7 @@ _ROOM_ACROSS, _ROOM_DOWN = 0.45, 0.15
 """Between text and the edge of its plate, in sizes of the letters."""
 _POINTER_BASE = 0.9
 """How broad a pointer is where it leaves its plate, in sizes of the letters."""
-_LABEL_SHARE = 0.56
+LABEL_SHARE = 0.56
 """Size of a badge's label, as a share of its diameter; smaller where it would not fit."""
 _WIDEST_LABEL = 0.74
 
@@ -42,7 +42,7 @@ def draw_badge(mark: Badge, label: str) -> DrawnMark:
     circle = Path.ellipse(
         Extent(mark.x_px - half_px, mark.y_px - half_px, mark.x_px + half_px, mark.y_px + half_px)
     )
-    size_px = mark.size_px * _LABEL_SHARE
+    size_px = mark.size_px * LABEL_SHARE
     laid = _laid(label, size_px, 700, "left", None)
     letters = laid.path.extent()
     shrunk = min(1.0, mark.size_px * _WIDEST_LABEL / (letters.right_px - letters.left_px))

@@ -76,7 +76,8 @@ def _control(start: Point, end: Point, bend_px: float) -> Point:
 
 def _arrow_outline(mark: Arrow, start: Point, end: Point) -> list[Point]:
     control = _control(start, end, mark.bend_px)
-    points = [_on_curve(start, control, end, step / _PIECES) for step in range(_PIECES + 1)]
+    pieces = _PIECES if mark.bend_px else 1
+    points = [_on_curve(start, control, end, step / pieces) for step in range(pieces + 1)]
     length = sum(math.dist(first, second) for first, second in pairwise(points))
     heads = 2 if mark.heads == "both" else 1
     head_px = min(mark.thickness_px * _HEAD_LENGTH, length * _LONGEST_HEAD / heads)

@@ -24,7 +24,7 @@ Colour = tuple[int, int, int]
 """Red, green, blue, 0–255."""
 WHITE: Colour = (255, 255, 255)
 
-_HELD_IN_MEMORY_BYTES = 16_000_000
+HELD_IN_MEMORY_BYTES = 16_000_000
 _DIGESTED_AT_ONCE_PX = 1_024
 _SOFTENING_PX = 0.4
 """Standard deviation. Less changes no pixel of 8 bits; more is seen on text at 1:1."""
@@ -163,7 +163,7 @@ class Raster:
             return self
         image = self.image
         with translated("The picture"):
-            if image.width * image.height * image.bands <= _HELD_IN_MEMORY_BYTES:
+            if image.width * image.height * image.bands <= HELD_IN_MEMORY_BYTES:
                 return type(self)(image.copy_memory(), is_held=True)
             kept = pyvips.Image.new_temp_file("%s.v")
             image.write(kept)

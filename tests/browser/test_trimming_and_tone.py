@@ -1,0 +1,84 @@
+"""Plain edges trimmed, and the tone of a page: on the Bench as in the file."""
+
+import io
+from typing import Any
+
+import numpy as np
+import pytest
+from PIL import Image
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+from tests.pictures import decoded, photograph
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+PAGE = "[data-pointer-layer]"
+INNER = 60, 40, 400, 700
+
+
+@pytest.fixture
+def framed_id(person: Person) -> int:
+    """A dropped photograph with plain edges of 60, 40, 140 and 160 px."""
+    rows = np.full((900, 600, 3), (250, 248, 244), dtype=np.uint8)
+    x, y, width, height = INNER
+    rows[y : y + height, x : x + width] = photograph(width, height)
+    return person.drop_picture(rows)
+
+
+def test_plain_edges_are_trimmed_one_or_all_and_undone(person: Person, framed_id: int) -> None:
+    person.open_bench(framed_id)
+    person.open_panel("Trim plain edges")
+    person.click("Below")
+    person.see_frame(0, 0, 600, 740)
+    person.press(Keys.ESCAPE)
+    person.until(lambda _: not person.all("[role=dialog]"))
+    person.press("x")
+    person.see_frame(*INNER)
+    assert person.stored_frame(framed_id) == INNER
+    person.press("x")
+    person.see_text("There are no plain edges here.")
+    person.click("Undo")
+    person.see_frame(0, 0, 600, 740)
+
+
+@pytest.mark.parametrize("switch", ["Grey", "Black and white", "Inverted"])
+def test_the_screen_has_the_tone_of_the_file(person: Person, framed_id: int, switch: str) -> None:
+    person.open_bench(framed_id)
+    person.open_panel("Tone of the page")
+    for words, percent in (("Brightness", "110"), ("Contrast", "130")):
+        person.type_into(f"[aria-label='{words} in percent']", Keys.CONTROL, "a")
+        person.type_into(f"[aria-label='{words} in percent']", percent, Keys.ENTER)
+    _check(person, switch)
+    person.press(Keys.ESCAPE)
+    person.until(lambda _: not person.all("[role=dialog]"))
+    person.see_saved()
+    cut = person.ask(f"/captures/{framed_id}")["cuts"][0]
+    assert len(cut["document"]["tone"]) == 3
+    pixels = _file(person, cut["id"]).astype(int)
+    box = person.see(PAGE).rect
+    left, top = round(box["x"]), round(box["y"])
+    screen = np.asarray(Image.open(io.BytesIO(person.driver.get_screenshot_as_png())).convert("RGB")).astype(
+        int
+    )
+    shown, drawn = screen[top + 60 : top + 520, left + 20 : left + 560], pixels[60:520, 20:560]
+    apart = np.abs(shown - drawn)
+    if switch == "Black and white":
+        assert set(np.unique(drawn)) == {0, 255}
+        assert (apart > 0).mean() < 0.01
+    else:
+        assert apart.max() <= 3
+        assert np.abs(drawn - 128).mean() > 20
+
+
+def _check(person: Person, words: str) -> None:
+    label = next(row for row in person.all("[role=dialog] label") if row.text.strip() == words)
+    label.click()
+    person.see_saved()
+
+
+def _file(person: Person, cut: int) -> Any:
+    rules = {"width_px": 600, "limit_bytes": 2_000_000, "formats": ["png"]}
+    row = person.change("POST", f"/cuts/{cut}/outputs", {"rules": rules})["id"]
+    person.until(lambda _: person.ask(f"/cuts/{cut}/outputs")[-1]["job"]["state"] == "done", what="the file")
+    return decoded(person.fetch(f"/outputs/{row}/file"))
