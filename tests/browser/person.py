@@ -139,15 +139,19 @@ class Person:
 
     def sweep(self, *paths: str, screens: int) -> int:
         """A sweep of pages of the demo site on 1 to 3 screens, taken to its end; its id."""
+        sweep_id = self.begin_sweep(*paths, screens=screens)
+        self.until(lambda _: self.ask(f"/sweeps/{sweep_id}")["finished_at"], what="the sweep's end")
+        return sweep_id
+
+    def begin_sweep(self, *paths: str, screens: int, pause_ms: int = 0) -> int:
+        """As :meth:`sweep`, which goes on; it rests so long between two pages."""
         sizes = ((1280, 800), (834, 1112), (390, 844))[:screens]
         order = {
             "pages": [{"address": self.application.site + path} for path in paths],
             "screens": [{"width_px": width, "height_px": height} for width, height in sizes],
-            "pause_ms": 0,
+            "pause_ms": pause_ms,
         }
-        sweep_id = int(self.change("POST", "/sweeps", order)["id"])
-        self.until(lambda _: self.ask(f"/sweeps/{sweep_id}")["finished_at"], what="the sweep's end")
-        return sweep_id
+        return int(self.change("POST", "/sweeps", order)["id"])
 
     def take(self, path: str) -> int:
         """Take a page from Gather, of the demo site when only its path is given; returns its capture's id."""

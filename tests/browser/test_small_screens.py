@@ -106,12 +106,13 @@ def test_a_phone_shows_shelf_sweeps_proofs_and_the_large_view(person: Person, re
 
 
 def test_the_large_view_holds_the_focus_and_gives_it_back(person: Person) -> None:
-    sweep_id = person.sweep("/departures", "/planning", screens=1)
+    sweep_id = person.begin_sweep("/departures", "/planning", screens=1, pause_ms=5_000)
     person.open(f"/sweeps/{sweep_id}")
     person.click_on("[data-shot][data-state=done]")
     person.see("[data-large] [data-picture] img")
     inside = "return document.activeElement.closest('[data-large]') !== null"
     assert person.driver.execute_script(inside)
+    person.driver.execute_script("document.querySelector('[data-large]').opened = true")
     for _ in range(15):
         ActionChains(person.driver).send_keys(Keys.TAB).perform()
         # A mark at each end hands the focus round, or to the browser's own bars; never to what is behind.
@@ -121,6 +122,10 @@ def test_the_large_view_holds_the_focus_and_gives_it_back(person: Person) -> Non
         "return document.elementFromPoint(60, 20).closest('[data-large]') !== null"
     )
     assert behind, "what is behind cannot be pressed"
+    person.see_text("ended")
+    person.until(lambda _: len(person.all("[data-shot][data-state=done]")) == 2, what="both pictures")
+    still = "return document.querySelector('[data-large]').opened"
+    assert person.driver.execute_script(still), "the sweep's end does not open the view anew"
     person.press("k")
     person.until(lambda _: person.ask(f"/sweeps/{sweep_id}")["count"]["by_filter"].get("keep") == 1)
     person.press(Keys.ESCAPE)

@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 
 import { answered, api, sendForm } from "./client";
 import type { PageListing, Shot, Sweep, SweepIn, SweepRows, TakeSettings } from "./types";
@@ -94,13 +95,21 @@ export function isGoing(sweep: Sweep): boolean {
 export function sweepRowsQuery(sweepId: number, kept: Kept, words: string, stretch: number, going: boolean) {
   const query = { offset: stretch * ROWS_AT_ONCE, limit: ROWS_AT_ONCE, kept, words };
   return {
-    // Once a sweep has ended, its rows are asked for once more: the last answer may be of before.
-    queryKey: ["sweep", sweepId, "rows", kept, words, stretch, going],
+    queryKey: ["sweep", sweepId, "rows", kept, words, stretch],
     queryFn: () =>
       answered(api.GET("/api/sweeps/{sweep_id}/rows", { params: { path: { sweep_id: sweepId }, query } })),
     placeholderData: keepPreviousData,
     refetchInterval: going ? GOING_MS : (false as const),
   };
+}
+
+/** Asks for a sweep's rows once more when it ends: the last answer may be of before. The rows stay meanwhile. */
+export function useRowsAtTheEnd(sweepId: number, going: boolean): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (!going) return;
+    return () => void queries.invalidateQueries({ queryKey: ["sweep", sweepId, "rows"] });
+  }, [queries, sweepId, going]);
 }
 
 export type SweepAction =

@@ -5,7 +5,7 @@ import { useParams, useSearchParams } from "react-router";
 
 import { useAction } from "../../app/actions/useAction";
 import { asProblem } from "../../api/client";
-import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useSweep, useSweepAction } from "../../api/sweeps";
+import { isGoing, type Kept, type MarkWord, ROWS_AT_ONCE, sweepRowsQuery, useRowsAtTheEnd, useSweep, useSweepAction } from "../../api/sweeps";
 import type { Sweep, SweepRow } from "../../api/types";
 import { showProblem } from "../../app/showProblem";
 import { useLeftState, useScrollMemory } from "../../app/historyStep";
@@ -82,6 +82,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
   const first = Math.floor((items[0]?.index ?? 0) / ROWS_AT_ONCE);
   const last = Math.floor((items.at(-1)?.index ?? 0) / ROWS_AT_ONCE);
   const stretches = Array.from({ length: last - first + 1 }, (_, at) => first + at);
+  useRowsAtTheEnd(sweep.id, isGoing(sweep));
   const answers = useQueries({
     queries: stretches.map((stretch) => sweepRowsQuery(sweep.id, kept, words, stretch, isGoing(sweep))),
   });
