@@ -8,12 +8,15 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from PIL import Image
 from typer.testing import CliRunner
 
 from tallpage.cli import app
 from tallpage.core.cut import CORNERS, Corner, anchored_box
 from tallpage.core.geometry import Box, Size
-from tests.pictures import Pixels, as_png, decoded, photograph
+from tallpage.core.picture import Raster
+from tallpage.core.turning import find_angle
+from tests.pictures import Pixels, as_png, decoded, photograph, text_page
 
 PAGE = photograph(300, 500)
 
@@ -62,6 +65,26 @@ def test_the_same_corner_is_always_as_far_inwards(
         assert box.y_px == y
     elif "bottom" in corner:
         assert page.height_px - box.bottom_px == y
+
+
+def test_a_picture_is_turned_before_its_box_is_counted(picture: Path, tmp_path: Path) -> None:
+    sideways = np.rot90(PAGE, -1)
+    assert (_pixels(picture, tmp_path, "--turn", "90") == sideways).all()
+    assert (_pixels(picture, tmp_path, "--turn", "90", "--box", "7,9,400,90") == sideways[9:99, 7:407]).all()
+    assert (_pixels(picture, tmp_path, "--mirror", "--turn", "180") == PAGE[::-1]).all()
+    assert _pixels(picture, tmp_path, "--angle", "10").shape[:2] == (545, 383)
+
+
+def test_a_scan_is_straightened_by_itself_and_a_level_page_stays(tmp_path: Path) -> None:
+    page = tmp_path / "level.png"
+    page.write_bytes(as_png(text_page(600, 800)))
+    slanted = Image.fromarray(text_page(600, 800)).rotate(4, Image.Resampling.BICUBIC, fillcolor="#f4f4f0")
+    slanted.save(tmp_path / "scan.png")
+    assert (_pixels(page, tmp_path, "--straighten") == text_page(600, 800)).all()
+    straight = _pixels(tmp_path / "scan.png", tmp_path, "--straighten")
+    by_hand = _pixels(tmp_path / "scan.png", tmp_path, "--angle", "4")
+    assert np.abs(np.subtract(straight.shape, by_hand.shape)).max() <= 6
+    assert find_angle(Raster.from_rows(straight)) == 0
 
 
 def test_folds_trim_tone_and_share_come_together(picture: Path, tmp_path: Path) -> None:
@@ -116,6 +139,11 @@ def test_the_extension_decides_the_format(picture: Path, tmp_path: Path, extensi
         ("a.png", ["--box", "0,0,301,5"], "does not lie on the picture"),
         ("a.png", ["--box=-1,0,30,5"], "does not lie on the picture"),
         ("a.png", ["--from", "centre"], "Give --box"),
+        ("a.png", ["--turn", "45"], "--angle"),
+        ("a.png", ["--angle", "1e9"], "no angle between -180 and 180"),
+        ("a.png", ["--angle", "nan"], "no angle between -180 and 180"),
+        ("a.png", ["--angle", "3", "--straighten"], "Leave out --angle"),
+        ("a.png", ["--turn", "90", "--box", "0,0,300,500"], "does not lie on the picture of 500 × 300"),
         ("a.png", ["--fold", "12"], "TOP,HEIGHT"),
         ("a.png", ["--fold", "12,0"], "folds nothing"),
         ("a.png", ["--fold", "0,500"], "folds"),

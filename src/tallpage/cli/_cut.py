@@ -8,19 +8,7 @@ from typing import Annotated
 import typer
 
 from tallpage.cli._output import print_json, require_file, told_in_one_line
-from tallpage.cli._part import (
-    BoxOption,
-    CutOption,
-    FoldOption,
-    FromOption,
-    GreyOption,
-    InvertOption,
-    PartOptions,
-    TrimOption,
-    rendering_of,
-    require_picture,
-)
-from tallpage.core.cut import CORNERS
+from tallpage.cli._part import PartOptions, rendering_of, require_picture, takes_part_options
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import FORMATS
@@ -41,17 +29,13 @@ _ENCODERS = {
 _KNOWN = ("png", *_ENCODERS)
 
 
+@takes_part_options
 def cut(
     picture: Annotated[Path, typer.Argument(help="Picture to cut: PNG, JPEG, WebP, AVIF, GIF or TIFF.")],
     out: Annotated[Path, typer.Option(help="File to write; its extension decides the format.")],
-    box: BoxOption = None,
-    corner: FromOption = CORNERS[0],
-    fold: FoldOption = None,
-    trim: TrimOption = False,
-    grey: GreyOption = False,
-    invert: InvertOption = False,
     percent: Annotated[int, typer.Option(help="A share of the part's own size.", min=1, max=1_000)] = 100,
-    cut: CutOption = None,
+    *,
+    part: PartOptions,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
 ) -> None:
     """Write a part of a picture into one file."""
@@ -65,13 +49,10 @@ def cut(
             )
         require_picture(picture)
         require_file(out)
-        options = PartOptions(
-            cut=cut, box=box, corner=corner, folds=fold or [], trim=trim, grey=grey, invert=invert
-        )
         rules = RenderRules(
             sizing=Sizing(way="share", percent=percent), flattened=extension in ("jpg", "jpeg")
         )
-        rendering = rendering_of(picture, options, rules)
+        rendering = rendering_of(picture, part, rules)
         size = rendering.size_of(rendering.whole())
         _require_side(extension, size)
         written = _write(rendering, out, extension)

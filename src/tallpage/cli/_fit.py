@@ -17,19 +17,7 @@ from tallpage.cli._output import (
     require_file,
     told_in_one_line,
 )
-from tallpage.cli._part import (
-    BoxOption,
-    CutOption,
-    FoldOption,
-    FromOption,
-    GreyOption,
-    InvertOption,
-    PartOptions,
-    TrimOption,
-    rendering_of,
-    require_picture,
-)
-from tallpage.core.cut import CORNERS
+from tallpage.cli._part import PartOptions, rendering_of, require_picture, takes_part_options
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import (
@@ -46,6 +34,7 @@ from tallpage.core.sizing import Anchor, Sizing, Way
 from tallpage.core.units import format_bytes, parse_byte_count, parse_colour
 
 
+@takes_part_options
 def fit(
     picture: Annotated[Path, typer.Argument(help="Picture to fit: PNG, JPEG, WebP, AVIF, GIF or TIFF.")],
     out: Annotated[Path, typer.Option(help="File to write, without extension.")],
@@ -75,13 +64,6 @@ def fit(
     formats: Annotated[
         str, typer.Option(help="Accepted formats, separated by commas; gif is another.")
     ] = "jpeg,png,webp,avif",
-    cut: CutOption = None,
-    box: BoxOption = None,
-    corner: FromOption = CORNERS[0],
-    fold: FoldOption = None,
-    trim: TrimOption = False,
-    grey: GreyOption = False,
-    invert: InvertOption = False,
     leaves: Annotated[int | None, typer.Option(help="Divide it into so many files at natural gaps.")] = None,
     greatest_height: Annotated[
         int | None, typer.Option(help="Divide it so that no file is higher than this, in px.", min=1)
@@ -91,6 +73,8 @@ def fit(
     legible_marks: Annotated[
         bool, typer.Option(help=f"Draw marks larger whose letters would be lower than {LEAST_LETTERS_PX} px.")
     ] = False,
+    *,
+    part: PartOptions,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
 ) -> None:
     """Find the best-looking file under a limit, or the lightest that still looks so good."""
@@ -116,10 +100,7 @@ def fit(
         if leaves is not None:
             rules.sizing.require_divisible()
         require_file(out)
-        options = PartOptions(
-            cut=cut, box=box, corner=corner, folds=fold or [], trim=trim, grey=grey, invert=invert
-        )
-        rendering = rendering_of(picture, options, rules)
+        rendering = rendering_of(picture, part, rules)
         with progress_bar():
             made = [_made(rendering, leaf, order, out) for leaf in rendering.leaves()]
     facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}

@@ -2,55 +2,93 @@
 
 from __future__ import annotations
 
+import functools
+import inspect
 import re
-from collections.abc import Sequence
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import date
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
 from tallpage.cli._output import opened_cut
 from tallpage.core.cut import CORNERS, Corner, Cut, Fold, Frame, anchored_box, page_facts
 from tallpage.core.errors import FitError, FrameError
-from tallpage.core.geometry import Size
+from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import check_picture
-from tallpage.core.render import PictureSource, Rendering, RenderRules, Source
+from tallpage.core.render import PictureSource, Rendering, RenderRules, Source, prepared
 
-CutOption = Annotated[
-    Path | None,
-    typer.Option("--cut", help="The file of a cut, as the Bench saves it; options count before it."),
-]
-BoxOption = Annotated[
-    str | None, typer.Option("--box", help="The part that is shown: X,Y,WIDTH,HEIGHT in px of the picture.")
-]
-FromOption = Annotated[
-    Corner,
-    typer.Option("--from", help="From where X and Y are counted inwards: any corner, edge, or the centre."),
-]
-FoldOption = Annotated[
-    list[str] | None,
-    typer.Option("--fold", help="Fold a band away: TOP,HEIGHT in px of the picture; may be given again."),
-]
-TrimOption = Annotated[bool, typer.Option("--trim", help="Leave out the plain edges of what is shown.")]
-GreyOption = Annotated[bool, typer.Option("--grey", help="Without colours.")]
-InvertOption = Annotated[bool, typer.Option("--invert", help="Each colour becomes its opposite.")]
+if TYPE_CHECKING:
+    from tallpage.core.turning import Orientation
 
+_FURTHEST_DEG = 180
 _NUMBERS = re.compile(r"-?\d{1,9}")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PartOptions:
-    """What was said about the part."""
+    """What was said about the part; each field is an option."""
 
-    cut: Path | None
-    box: str | None
-    corner: Corner
-    folds: Sequence[str]
-    trim: bool
-    grey: bool
-    invert: bool
+    cut: Annotated[
+        Path | None,
+        typer.Option("--cut", help="The file of a cut, as the Bench saves it; options count before it."),
+    ] = None
+    turn_deg: Annotated[
+        int, typer.Option("--turn", help="Turn the picture clockwise first, by 90, 180 or 270 degrees.")
+    ] = 0
+    mirror: Annotated[bool, typer.Option("--mirror", help="Exchange left and right, before any turn.")] = (
+        False
+    )
+    angle_deg: Annotated[
+        float | None,
+        typer.Option("--angle", help="Turn it clockwise by any angle in degrees, from -180 to 180."),
+    ] = None
+    straighten: Annotated[
+        bool,
+        typer.Option("--straighten", help="Find the angle by which lines of text and tables become level."),
+    ] = False
+    box: Annotated[
+        str | None,
+        typer.Option("--box", help="The part that is shown: X,Y,WIDTH,HEIGHT in px of the picture."),
+    ] = None
+    corner: Annotated[
+        Corner,
+        typer.Option(
+            "--from", help="From where X and Y are counted inwards: any corner, edge, or the centre."
+        ),
+    ] = CORNERS[0]
+    folds: Annotated[
+        list[str] | None,
+        typer.Option("--fold", help="Fold a band away: TOP,HEIGHT in px of the picture; may be given again."),
+    ] = None
+    trim: Annotated[bool, typer.Option("--trim", help="Leave out the plain edges of what is shown.")] = False
+    grey: Annotated[bool, typer.Option("--grey", help="Without colours.")] = False
+    invert: Annotated[bool, typer.Option("--invert", help="Each colour becomes its opposite.")] = False
+
+
+_PART = "part"
+
+
+def takes_part_options(command: Callable[..., None]) -> Callable[..., None]:
+    """A command whose parameter ``part`` is made of the options that say which part is shown."""
+    own = inspect.signature(command, eval_str=True)
+    said = inspect.signature(PartOptions, eval_str=True)
+
+    @functools.wraps(command)
+    def taking(**given: Any) -> None:
+        part = PartOptions(**{name: given.pop(name) for name in said.parameters})
+        command(**given, **{_PART: part})
+
+    parameters = [
+        *(row for row in own.parameters.values() if row.name != _PART),
+        *said.parameters.values(),
+    ]
+    keyword_only = [row.replace(kind=inspect.Parameter.KEYWORD_ONLY) for row in parameters]
+    taking.__signature__ = own.replace(parameters=keyword_only)  # type: ignore[attr-defined]
+    taking.__annotations__ = {row.name: row.annotation for row in parameters}
+    return taking
 
 
 def rendering_of(picture: Path, options: PartOptions, rules: RenderRules) -> Rendering:
@@ -75,17 +113,24 @@ def require_picture(picture: Path) -> None:
 
 def _shown_cut(source: Source, options: PartOptions) -> Cut:
     """The cut of the file that was named, changed by what else is said."""
-    cut = (opened_cut(options.cut) or Cut.whole(source.size)).require_on(source.size)
+    cut = opened_cut(options.cut)
+    if _turns(options):
+        orientation = _orientation(source, options)
+        cut = replace(cut or Cut.whole(source.size), orientation=orientation)
+        if options.cut is None:
+            cut = replace(cut, frame=Frame.of(Box.whole(cut.page_size(source.size))))
+    cut = (cut or Cut.whole(source.size)).require_on(source.size)
+    page = prepared(source, cut)
     box, folds = cut.frame.box, [*cut.frame.folds]
     if options.box is not None:
         x_px, y_px, width_px, height_px = _numbers(options.box, "--box", "X,Y,WIDTH,HEIGHT")
         if width_px < 1 or height_px < 1:
             raise FrameError(f"A box of {width_px} × {height_px} px shows nothing.", code="box_malformed")
         size = Size(width_px=width_px, height_px=height_px)
-        box = anchored_box(source.size, options.corner, x_px, y_px, size)
+        box = anchored_box(page.size, options.corner, x_px, y_px, size)
     elif options.corner != CORNERS[0]:
         raise FrameError("--from says from where a box is counted.", hint="Give --box.", code="box_malformed")
-    for band in options.folds:
+    for band in options.folds or ():
         top_px, height_px = _numbers(band, "--fold", "TOP,HEIGHT")
         if top_px < 0 or height_px < 1:
             raise FrameError(
@@ -96,8 +141,8 @@ def _shown_cut(source: Source, options: PartOptions) -> Cut:
         from tallpage.core.trimming import trimmed
 
         # Pulled once: a picture file is read from its top.
-        page = source.region(box).held()
-        box = trimmed(box, lambda part: page.cropped(part.seen_from(box)))
+        pixels = page.region(box).held()
+        box = trimmed(box, lambda part: pixels.cropped(part.seen_from(box)))
     tone = cut.tone
     if options.grey or options.invert:
         from tallpage.core.tone import Tone
@@ -106,6 +151,41 @@ def _shown_cut(source: Source, options: PartOptions) -> Cut:
         said |= {"invert": True} if options.invert else {}
         tone = (tone or Tone()).model_copy(update=said)
     return replace(cut, frame=Frame.of(box, folds), tone=tone)
+
+
+def _turns(options: PartOptions) -> bool:
+    return options.turn_deg != 0 or options.mirror or options.angle_deg is not None or options.straighten
+
+
+def _orientation(source: Source, options: PartOptions) -> Orientation:
+    """How the options turn a picture."""
+    from tallpage.core.turning import Orientation, edge_colour, find_angle
+
+    angle_deg = options.angle_deg or 0.0
+    if options.turn_deg not in (0, 90, 180, 270):
+        raise FrameError(
+            f"--turn {options.turn_deg} is no quarter turn.",
+            hint="Give 90, 180 or 270, or another angle by --angle.",
+            code="turn_malformed",
+        )
+    if not -_FURTHEST_DEG <= angle_deg <= _FURTHEST_DEG:
+        raise FrameError(
+            f"--angle {angle_deg:g} is no angle between -{_FURTHEST_DEG} and {_FURTHEST_DEG} degrees.",
+            hint="Whole turns change nothing: leave them out.",
+            code="turn_malformed",
+        )
+    if options.straighten and options.angle_deg is not None:
+        raise FrameError(
+            "--straighten finds the angle itself.", hint="Leave out --angle.", code="turn_malformed"
+        )
+    orientation = Orientation(mirror=options.mirror, turn_deg=options.turn_deg)  # type: ignore[arg-type]
+    if not options.straighten and angle_deg == 0:
+        return orientation
+    upright = prepared(source, replace(Cut.whole(source.size), orientation=orientation))
+    raster = upright.region(Box.whole(upright.size)).held()
+    angle_deg = find_angle(raster) if options.straighten else angle_deg
+    colour = "#{:02x}{:02x}{:02x}".format(*edge_colour(raster))
+    return orientation.model_copy(update={"angle_deg": angle_deg, "colour": colour})
 
 
 def _numbers(text: str, option: str, form: str) -> list[int]:

@@ -15,6 +15,7 @@ if TYPE_CHECKING:
     from tallpage.core.marks import Mark, Style
     from tallpage.core.page_words import PageWords
     from tallpage.core.tone import Tone
+    from tallpage.core.turning import Orientation
 
 VERSION = 1
 
@@ -23,10 +24,11 @@ VERSION = 1
 class Cut:
     """A cut of a page. Its parts stand in the order in which they are carried out.
 
-    How the page is turned will stand before what is hidden. A part that a document does not name is
-    not there.
+    All places count on the page as ``orientation`` turns it. A part that a document does not name is not
+    there.
     """
 
+    orientation: Orientation | None = None
     hidden: tuple[HiddenArea, ...] = ()
     sought: tuple[SoughtWords, ...] = ()
     """What was hidden by words; who draws the cut looks at ``hidden`` alone."""
@@ -57,6 +59,7 @@ class Cut:
         parts = PartsFile.model_validate({name: data[name] for name in data.keys() - {"version", "frame"}})
         return cls(
             frame=frame,
+            orientation=parts.orientation,
             hidden=parts.hidden,
             sought=parts.sought,
             tone=parts.tone,
@@ -68,6 +71,7 @@ class Cut:
     def as_json(self) -> dict[str, Any]:
         """Plain types, always in the same order."""
         parts: dict[str, Any] = {
+            "orientation": self.orientation and self.orientation.model_dump(mode="json"),
             "hidden": [row.model_dump(mode="json") for row in self.hidden],
             "sought": [row.model_dump(mode="json") for row in self.sought],
             "tone": self.tone and self.tone.model_dump(mode="json"),
@@ -129,11 +133,23 @@ class Cut:
         marks = tuple(renamed(mark) for mark in self.marks)
         return replace(self, marks=marks, dressing=dressing, pictures={})
 
+    def page_size(self, page: Size) -> Size:
+        """The size of a page as the cut turns it.
+
+        Raises:
+            FrameError: nothing of it is left between its cropped corners.
+        """
+        if self.orientation is None:
+            return page
+        from tallpage.core.turning import TurnedPage
+
+        return TurnedPage(page, self.orientation).size
+
     def require_on(self, page: Size) -> Self:
         """The cut itself.
 
         Raises:
             FrameError: its frame does not lie on a page of this size.
         """
-        self.frame.box.require_on(page)
+        self.frame.box.require_on(self.page_size(page))
         return self

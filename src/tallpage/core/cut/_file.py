@@ -76,6 +76,7 @@ def _cut_of(read: CutFile) -> Cut:
     frame = read.frame.model_dump()
     folds = [Fold(**fold) for fold in frame.pop("folds", ())]
     return Cut(
+        orientation=read.orientation,
         hidden=read.hidden,
         sought=read.sought,
         frame=Frame.of(Box(**frame), folds),

@@ -13,6 +13,7 @@ from tallpage.core.dressing import Dressing
 from tallpage.core.fields import Name, StrictModel, WholeLength, WholePlace
 from tallpage.core.marks import MOST_MARKS, Mark, Style
 from tallpage.core.tone import Tone
+from tallpage.core.turning import Orientation
 
 __all__ = [
     "MOST_HIDDEN",
@@ -51,6 +52,7 @@ class FrameFile(StrictModel):
 class PartsFile(StrictModel):
     """The parts of a cut besides its frame."""
 
+    orientation: Orientation | None = None
     hidden: Annotated[tuple[HiddenArea, ...], Field(max_length=MOST_HIDDEN)] = ()
     sought: Annotated[tuple[SoughtWords, ...], Field(max_length=MOST_SOUGHT)] = ()
     tone: Tone | None = None

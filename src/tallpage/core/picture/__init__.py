@@ -18,6 +18,12 @@ from tallpage.core.picture.operations._hiding import edge_line, patched, pixelat
 from tallpage.core.picture.operations._raster import WHITE, Access, Colour, Raster
 from tallpage.core.picture.operations._sheet import Sheet
 from tallpage.core.picture.operations._toning import brightened, greyed, inverted, thresholded
+from tallpage.core.picture.operations._turning import (
+    SMOOTHING_REACH_PX,
+    mapped_onto,
+    mirrored,
+    quarter_turned,
+)
 from tallpage.core.picture.reading._importing import MAX_PICTURE_PIXELS, check_picture, import_picture
 from tallpage.core.picture.reading._opening import decode, open_file, open_foreign
 from tallpage.core.picture.reading._small import small_png
@@ -35,6 +41,7 @@ __all__ = [
     "INK_CELL_PX",
     "MAX_PICTURE_PIXELS",
     "MAX_STRIP_HEIGHT_PX",
+    "SMOOTHING_REACH_PX",
     "WHITE",
     "Access",
     "Colour",
@@ -64,7 +71,9 @@ __all__ = [
     "inverted",
     "laid_over",
     "libvips_version",
+    "mapped_onto",
     "masked",
+    "mirrored",
     "multiplied_by",
     "open_file",
     "open_foreign",
@@ -72,6 +81,7 @@ __all__ = [
     "pixelated",
     "plain",
     "put_in",
+    "quarter_turned",
     "small_png",
     "strips_so_far",
     "thresholded",

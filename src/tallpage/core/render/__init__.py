@@ -1,13 +1,14 @@
 """The one renderer: a source, a cut and the rules of a place in, pixels out.
 
-Its stages, in the order of work: what is hidden, the frame, the leaves, the size, tone, marks, dressing, the
-number line, the ground. Each is a pure function from pixels to pixels; those that move pixels know where
-their places were before, and come to lie.
+Its stages, in the order of work: the page turned, what is hidden, the frame, the leaves, the size, tone,
+marks, dressing, the number line, the ground. Each is a pure function from pixels to pixels; those that move
+pixels know where their places were before, and come to lie.
 """
 
 from tallpage.core.render._drawing import Rendering
 from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
+from tallpage.core.render._prepared import prepared
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
 from tallpage.core.render._strength import asked_strength_px
@@ -36,6 +37,7 @@ __all__ = [
     "dressed_view",
     "hidden_view",
     "piece_view",
+    "prepared",
     "render_key",
     "save_joined_png",
     "save_png",

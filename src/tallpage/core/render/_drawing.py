@@ -9,9 +9,11 @@ from typing import TYPE_CHECKING
 from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size
 from tallpage.core.leaves import NUMBER_LINE_PX
+from tallpage.core.once import once
 from tallpage.core.page_map import Block
 from tallpage.core.picture import Access, Raster
 from tallpage.core.render._leaves import Leaf, leaves_of
+from tallpage.core.render._prepared import prepared
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import Source
 from tallpage.core.render._stages import FrameStage, GroundStage, NumberStage, SizeStage
@@ -24,7 +26,7 @@ if TYPE_CHECKING:
 # picture takes to be drawn.
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Rendering:
     """What is drawn of a source. Nothing is, until it is asked for; then only what is pulled."""
 
@@ -175,7 +177,7 @@ class Rendering:
             return blocks
         from tallpage.core.render._marking import marks_as_blocks
 
-        return (*blocks, *marks_as_blocks(self.cut, self.source.size))
+        return (*blocks, *marks_as_blocks(self.cut, self._page.size))
 
     def _is_numbered(self, leaf: Leaf) -> bool:
         return self.rules.numbered and leaf.count > 1
@@ -189,11 +191,7 @@ class Rendering:
         stage = FrameStage(self.cut.frame)
         return stage.draw([self._page.region(part, access=access) for part in stage.back(box)])
 
-    @property
+    @once
     def _page(self) -> Source:
-        """The source without what is hidden."""
-        if not self.cut.hidden:
-            return self.source
-        from tallpage.core.render._hiding import HidingSource
-
-        return HidingSource(self.source, self.cut.hidden)
+        """The page as the cut has it, before its frame."""
+        return prepared(self.source, self.cut)
