@@ -29,6 +29,24 @@ from tallpage.core.picture import StripManifest
 folder = Path(FOLDER)
 manifest = StripManifest.load(folder)
 """
+_TURN = (
+    _OPEN
+    + """
+from dataclasses import replace
+from tallpage.core.cut import Cut, Frame
+from tallpage.core.geometry import Box
+from tallpage.core.render import CaptureSource, Rendering, RenderRules, save_png
+from tallpage.core.sizing import Sizing
+from tallpage.core.turning import Orientation, TurnedPage
+page = replace(manifest.size, height_px=60_000)
+class Upper(CaptureSource):
+    size = page
+size = TurnedPage(page, ORIENTATION).size
+cut = Cut(orientation=ORIENTATION, frame=Frame.of(Box.whole(size)))
+rules = RenderRules(sizing=Sizing(way="share", percent=100))
+save_png(Rendering(Upper(folder), cut, rules), Path(FOLDER) / "turned.png")
+"""
+)
 STEPS = {
     "taken in": """
 from pathlib import Path
@@ -68,12 +86,14 @@ rules = RenderRules(sizing=Sizing(width_px=720))
 rendering = Rendering(CaptureSource(folder), Cut(frame=Frame.of(frame)), rules)
 fit_order(rendering.draw(rendering.whole()), order)
 """,
+    "60,000 px turned by 90° into a PNG": _TURN.replace("ORIENTATION", "Orientation(turn_deg=90)"),
+    "60,000 px straightened by 1.3° into a PNG": _TURN.replace("ORIENTATION", "Orientation(angle_deg=1.3)"),
     "60,000 px to three slots, one of them in leaves of at most 4,000 px": _OPEN
     + """
 from tallpage.core.cut import Cut, Frame
 from tallpage.core.fit import FitOrder, fit_order, read_content, weight_line, worst_places
 from tallpage.core.geometry import Box
-from tallpage.core.picture import Raster
+from tallpage.core.picture import decode
 from tallpage.core.render import CaptureSource, Rendering, RenderRules
 from tallpage.core.sizing import Sizing
 cut = Cut(frame=Frame.of(Box(x_px=0, y_px=0, width_px=1_280, height_px=60_000)))

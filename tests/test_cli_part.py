@@ -75,6 +75,19 @@ def test_a_picture_is_turned_before_its_box_is_counted(picture: Path, tmp_path: 
     assert _pixels(picture, tmp_path, "--angle", "10").shape[:2] == (545, 383)
 
 
+def test_a_colour_becomes_transparent(tmp_path: Path) -> None:
+    rows = np.full((80, 120, 3), (240, 238, 230), dtype=np.uint8)
+    rows[20:60, 30:90] = 40, 90, 140
+    (tmp_path / "sign.png").write_bytes(as_png(rows))
+    assert _cut(tmp_path / "sign.png", tmp_path / "out.png", "--clear", "#f0eee6,4").exit_code == 0
+    found = np.asarray(Image.open(tmp_path / "out.png"))
+    assert found.shape == (80, 120, 4)
+    assert not found[:20, :, 3].any()
+    assert (found[20:60, 30:90] == (40, 90, 140, 255)).all()
+    trimmed = _pixels(tmp_path / "sign.png", tmp_path, "--clear", "#f0eee6,4", "--trim")
+    assert trimmed.shape == (40, 60, 3)
+
+
 def test_a_scan_is_straightened_by_itself_and_a_level_page_stays(tmp_path: Path) -> None:
     page = tmp_path / "level.png"
     page.write_bytes(as_png(text_page(600, 800)))
@@ -144,6 +157,9 @@ def test_the_extension_decides_the_format(picture: Path, tmp_path: Path, extensi
         ("a.png", ["--angle", "nan"], "no angle between -180 and 180"),
         ("a.png", ["--angle", "3", "--straighten"], "Leave out --angle"),
         ("a.png", ["--turn", "90", "--box", "0,0,300,500"], "does not lie on the picture of 500 × 300"),
+        ("a.png", ["--clear", "white"], "Write it like #ffffff"),
+        ("a.png", ["--clear", "#ffffff,255"], "from 0 to 254"),
+        ("a.png", ["--clear", "#808080,254"], "nothing would be left"),
         ("a.png", ["--fold", "12"], "TOP,HEIGHT"),
         ("a.png", ["--fold", "12,0"], "folds nothing"),
         ("a.png", ["--fold", "0,500"], "folds"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import functools
 import inspect
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from pathlib import Path
@@ -19,8 +19,10 @@ from tallpage.core.errors import FitError, FrameError
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import check_picture
 from tallpage.core.render import PictureSource, Rendering, RenderRules, Source, prepared
+from tallpage.core.units import parse_colour
 
 if TYPE_CHECKING:
+    from tallpage.core.clearing import Clearing
     from tallpage.core.turning import Orientation
 
 _FURTHEST_DEG = 180
@@ -63,6 +65,13 @@ class PartOptions:
         list[str] | None,
         typer.Option("--fold", help="Fold a band away: TOP,HEIGHT in px of the picture; may be given again."),
     ] = None
+    clear: Annotated[
+        list[str] | None,
+        typer.Option(
+            "--clear",
+            help="Make a colour transparent: COLOUR or COLOUR,TOLERANCE, from 0 to 254; may be given again.",
+        ),
+    ] = None
     trim: Annotated[bool, typer.Option("--trim", help="Leave out the plain edges of what is shown.")] = False
     grey: Annotated[bool, typer.Option("--grey", help="Without colours.")] = False
     invert: Annotated[bool, typer.Option("--invert", help="Each colour becomes its opposite.")] = False
@@ -96,12 +105,14 @@ def rendering_of(picture: Path, options: PartOptions, rules: RenderRules) -> Ren
 
     Raises:
         CutError: the file of the cut is none.
-        FrameError: the part does not lie on the picture, or nothing of it is left.
+        FrameError: the part does not lie on the picture, or nothing of it is left to be seen.
         PictureTooLarge, PictureUnreadable: the picture cannot be worked with.
     """
     source = PictureSource(picture)
     facts = page_facts(name=picture.stem, taken_on=date.today())
-    return Rendering(source, _shown_cut(source, options).resolved(facts), rules)
+    rendering = Rendering(source, _shown_cut(source, options).resolved(facts), rules)
+    rendering.require_seen()
+    return rendering
 
 
 def require_picture(picture: Path) -> None:
@@ -120,6 +131,8 @@ def _shown_cut(source: Source, options: PartOptions) -> Cut:
         if options.cut is None:
             cut = replace(cut, frame=Frame.of(Box.whole(cut.page_size(source.size))))
     cut = (cut or Cut.whole(source.size)).require_on(source.size)
+    if options.clear:
+        cut = replace(cut, cleared=_clearing(cut, options.clear))
     page = prepared(source, cut)
     box, folds = cut.frame.box, [*cut.frame.folds]
     if options.box is not None:
@@ -186,6 +199,32 @@ def _orientation(source: Source, options: PartOptions) -> Orientation:
     angle_deg = find_angle(raster) if options.straighten else angle_deg
     colour = "#{:02x}{:02x}{:02x}".format(*edge_colour(raster))
     return orientation.model_copy(update={"angle_deg": angle_deg, "colour": colour})
+
+
+def _clearing(cut: Cut, said: Sequence[str]) -> Clearing:
+    """What a cut clears, and the colours that are said."""
+    from tallpage.core.clearing import MOST_COLOURS, MOST_TOLERANCE, ClearedColour, Clearing
+
+    before = cut.cleared or Clearing()
+    colours = [*before.colours]
+    for text in said:
+        name, _, tolerance = text.partition(",")
+        given: dict[str, Any] = {"colour": "#{:02x}{:02x}{:02x}".format(*parse_colour(name.strip()))}
+        if tolerance:
+            if not tolerance.strip().isdecimal() or not int(tolerance) <= MOST_TOLERANCE:
+                raise FrameError(
+                    f"--clear {text}: the tolerance is no number from 0 to {MOST_TOLERANCE}.",
+                    hint="Give a colour and how far each of red, green and blue may be from it.",
+                    code="clear_malformed",
+                )
+            given["tolerance"] = int(tolerance)
+        colours.append(ClearedColour(**given))
+    if len(colours) > MOST_COLOURS:
+        raise FrameError(
+            f"{len(colours)} colours are more than the {MOST_COLOURS} that can be cleared.",
+            code="clear_malformed",
+        )
+    return before.model_copy(update={"colours": tuple(colours)})
 
 
 def _numbers(text: str, option: str, form: str) -> list[int]:

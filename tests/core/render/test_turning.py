@@ -12,28 +12,12 @@ from tallpage.core.picture import Raster
 from tallpage.core.render import Rendering, RenderRules
 from tallpage.core.sizing import Sizing
 from tallpage.core.turning import Orientation, TurnedPage
+from tests.core.render.rows import RowsSource
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 
-class _Rows:
-    """A source over an array."""
-
-    def __init__(self, rows: Pixels) -> None:
-        self._raster = Raster.from_rows(rows)
-        self.size = self._raster.size
-
-    def region(self, box: Box, *, access: str = "sequential") -> Raster:  # noqa: ARG002
-        return self._raster.cropped(box.require_on(self.size))
-
-    def blocks(self) -> tuple[()]:
-        return ()
-
-    def words(self) -> None:
-        return None
-
-
 def _drawn(rows: Pixels, cut: Cut) -> Pixels:
-    rendering = Rendering(_Rows(rows), cut, RenderRules(sizing=Sizing(way="share", percent=100)))
+    rendering = Rendering(RowsSource(rows), cut, RenderRules(sizing=Sizing(way="share", percent=100)))
     raster = rendering.draw(rendering.whole())
     return raster.rows(0, raster.size.height_px)
 

@@ -10,6 +10,7 @@ from tallpage.core.cut._frame import Frame
 from tallpage.core.geometry import Box, Size
 
 if TYPE_CHECKING:
+    from tallpage.core.clearing import Clearing
     from tallpage.core.cut._hidden import HiddenArea, SoughtWords
     from tallpage.core.dressing import Dressing
     from tallpage.core.marks import Mark, Style
@@ -32,6 +33,7 @@ class Cut:
     hidden: tuple[HiddenArea, ...] = ()
     sought: tuple[SoughtWords, ...] = ()
     """What was hidden by words; who draws the cut looks at ``hidden`` alone."""
+    cleared: Clearing | None = None
     frame: Frame
     tone: Tone | None = None
     marks: tuple[Mark, ...] = ()
@@ -62,6 +64,7 @@ class Cut:
             orientation=parts.orientation,
             hidden=parts.hidden,
             sought=parts.sought,
+            cleared=parts.cleared,
             tone=parts.tone,
             marks=parts.marks,
             dressing=parts.dressing,
@@ -74,6 +77,7 @@ class Cut:
             "orientation": self.orientation and self.orientation.model_dump(mode="json"),
             "hidden": [row.model_dump(mode="json") for row in self.hidden],
             "sought": [row.model_dump(mode="json") for row in self.sought],
+            "cleared": self.cleared and self.cleared.model_dump(mode="json"),
             "tone": self.tone and self.tone.model_dump(mode="json"),
             "marks": [row.model_dump(mode="json") for row in self.marks],
             "dressing": self.dressing and self.dressing.model_dump(mode="json"),

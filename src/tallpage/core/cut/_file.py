@@ -79,6 +79,7 @@ def _cut_of(read: CutFile) -> Cut:
         orientation=read.orientation,
         hidden=read.hidden,
         sought=read.sought,
+        cleared=read.cleared,
         frame=Frame.of(Box(**frame), folds),
         tone=read.tone,
         marks=read.marks,

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Base64Bytes, Field
 
+from tallpage.core.clearing import Clearing
 from tallpage.core.cut._document import VERSION
 from tallpage.core.cut._frame import MOST_FOLDS
 from tallpage.core.cut._hidden import MOST_HIDDEN, MOST_SOUGHT, HiddenArea, How, SoughtWords
@@ -55,6 +56,7 @@ class PartsFile(StrictModel):
     orientation: Orientation | None = None
     hidden: Annotated[tuple[HiddenArea, ...], Field(max_length=MOST_HIDDEN)] = ()
     sought: Annotated[tuple[SoughtWords, ...], Field(max_length=MOST_SOUGHT)] = ()
+    cleared: Clearing | None = None
     tone: Tone | None = None
     marks: Annotated[
         tuple[Annotated[Mark, Field(discriminator="kind")], ...], Field(max_length=MOST_MARKS)

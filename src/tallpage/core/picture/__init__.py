@@ -14,6 +14,7 @@ from tallpage.core.picture.operations._blending import (
     multiplied_by,
     put_in,
 )
+from tallpage.core.picture.operations._clearing import cleared, is_near, label_regions, mask_of
 from tallpage.core.picture.operations._hiding import edge_line, patched, pixelated, plain, transparent
 from tallpage.core.picture.operations._raster import WHITE, Access, Colour, Raster
 from tallpage.core.picture.operations._sheet import Sheet
@@ -56,6 +57,7 @@ __all__ = [
     "blurred_where",
     "brightened",
     "check_picture",
+    "cleared",
     "decode",
     "draw_vectors",
     "edge_line",
@@ -69,9 +71,12 @@ __all__ = [
     "greyed",
     "import_picture",
     "inverted",
+    "is_near",
+    "label_regions",
     "laid_over",
     "libvips_version",
     "mapped_onto",
+    "mask_of",
     "masked",
     "mirrored",
     "multiplied_by",

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from tallpage.core.cut import Cut
-from tallpage.core.geometry import Box, Size
+from tallpage.core.errors import FrameError
+from tallpage.core.geometry import Box, Size, bands
 from tallpage.core.leaves import NUMBER_LINE_PX
 from tallpage.core.once import once
 from tallpage.core.page_map import Block
@@ -21,6 +22,8 @@ from tallpage.core.sizing import SizePlan, plan_size
 
 if TYPE_CHECKING:
     from tallpage.core.render._dressing import DressingStage
+
+_LOOKED_AT_PX = 1_024
 
 # What hides, marks and dresses is loaded where a cut asks for it: it takes as long to load as a small
 # picture takes to be drawn.
@@ -84,6 +87,23 @@ class Rendering:
         if self._is_numbered(leaf):
             raster = NumberStage(leaf.number, leaf.count, rules.background).draw(raster)
         return GroundStage(rules.background).draw(raster) if rules.flattened else raster
+
+    def require_seen(self) -> None:
+        """Refuse a cut that clears all that its frame shows. Where it clears colours, the page is read once.
+
+        Raises:
+            FrameError: nothing of it would be seen.
+        """
+        if self.cut.cleared is None or not self.cut.cleared.colours:
+            return
+        whole = self.whole()
+        height_px = whole.height_px
+        if not any(self._rows(top_px, rows_px).shows for top_px, rows_px in bands(height_px, _LOOKED_AT_PX)):
+            raise FrameError(
+                "The cleared colours are everywhere: nothing would be left of the picture.",
+                hint="Lower their tolerance, or clear only what is connected with a px.",
+                code="all_cleared",
+            )
 
     def captions(self) -> str:
         """The captions of number badges, a line each; nothing where there are none."""

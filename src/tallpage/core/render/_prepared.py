@@ -1,4 +1,4 @@
-"""What comes before the frame of a cut: the page turned, and without what is hidden."""
+"""What comes before the frame of a cut: the page turned, without what is hidden, with colours cleared."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from tallpage.core.render._source import Source
 
 
 def prepared(source: Source, cut: Cut) -> Source:
-    """A source as a cut turns and hides it; all places of the cut count on this one."""
+    """A source as a cut turns, hides and clears it; all places of the cut count on this one."""
     if cut.orientation is not None and not cut.orientation.is_upright:
         from tallpage.core.render._turning import TurnedSource
 
@@ -18,4 +18,8 @@ def prepared(source: Source, cut: Cut) -> Source:
         from tallpage.core.render._hiding import HidingSource
 
         source = HidingSource(source, cut.hidden)
+    if cut.cleared is not None and cut.cleared.colours:
+        from tallpage.core.render._clearing import ClearedSource
+
+        source = ClearedSource(source, cut.cleared)
     return source

@@ -75,6 +75,14 @@ class Raster:
         with translated("The picture"):
             return bool(self.image.extract_band(self.image.bands - 1).min() == 255)
 
+    @property
+    def shows(self) -> bool:
+        """Whether there is anything to be seen; reads every pixel when there is an alpha plane."""
+        if not self.has_alpha:
+            return True
+        with translated("The picture"):
+            return bool(self.image.extract_band(self.image.bands - 1).max() > 0)
+
     def normalised(self) -> Self:
         """Upright, sRGB, 8 bits a channel, 3 or 4 channels, without profile or metadata."""
         with translated("The picture"):

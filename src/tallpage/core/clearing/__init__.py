@@ -1,0 +1,23 @@
+"""Which px of a page become transparent."""
+
+from tallpage.core.clearing._clearing import (
+    MOST_COLOURS,
+    MOST_TOLERANCE,
+    ClearedColour,
+    Clearing,
+    PutBack,
+)
+from tallpage.core.clearing._regions import RowMask, connected_with, union, with_boxes, without
+
+__all__ = [
+    "MOST_COLOURS",
+    "MOST_TOLERANCE",
+    "ClearedColour",
+    "Clearing",
+    "PutBack",
+    "RowMask",
+    "connected_with",
+    "union",
+    "with_boxes",
+    "without",
+]
