@@ -45,6 +45,18 @@ def test_capture_writes_one_png_and_says_what_it_is(site: str, tmp_path: Path) -
     assert (facts["whole"], facts["lacking"]) == (True, [])
 
 
+def test_a_series_is_numbered_and_spread_over_time(site: str, tmp_path: Path) -> None:
+    said = ("--width", "400", "--count", "2", "--every", "0.1", "--json")
+    run = _run("capture", f"{site}/notices/3", "--out", str(tmp_path / "pier.png"), *said)
+    assert run.returncode == 0, run.stderr
+    pictures = _json(run)["pictures"]
+    assert [Path(row["file"]).name for row in pictures] == ["pier-1.png", "pier-2.png"]
+    assert [row["bytes"] for row in pictures] == [Path(row["file"]).stat().st_size for row in pictures]
+    alone = _run("capture", f"{site}/", "--out", str(tmp_path / "alone.png"), "--every", "5")
+    assert alone.returncode == 1
+    assert "Give --count too" in alone.stderr
+
+
 def test_a_page_that_is_not_whole_says_what_it_lacks(site: str, tmp_path: Path) -> None:
     run = _run("capture", f"{site}/departures", "--out", str(tmp_path / "board.png"), "--json")
     facts = _json(run)

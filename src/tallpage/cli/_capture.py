@@ -6,9 +6,10 @@ import os
 import shutil
 import tempfile
 import time
+from collections.abc import Iterator, Sequence
 from dataclasses import asdict
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
 
@@ -32,6 +33,8 @@ from tallpage.core.capture import (
 from tallpage.core.errors import PageError
 from tallpage.core.render import save_joined_png
 from tallpage.core.units import format_bytes
+
+MOST_COUNT = 1_000
 
 
 def capture(
@@ -91,10 +94,16 @@ def capture(
     basic: Annotated[
         bool, typer.Option(help="Answer the server's own sign-in with TALLPAGE_BASIC, written name:password.")
     ] = False,
+    count: Annotated[
+        int,
+        typer.Option(help="Take it so many times, into files numbered before .png.", min=1, max=MOST_COUNT),
+    ] = 1,
+    every: Annotated[
+        float, typer.Option(help="With --count: seconds from the start of one picture to the next.", min=0)
+    ] = 0,
     as_json: Annotated[bool, typer.Option("--json", help="Print one JSON object.")] = False,
 ) -> None:
-    """Take a full-length picture of a page into one PNG file."""
-    started = time.monotonic()
+    """Take a full-length picture of a page into one PNG file, or several in a row."""
     with told_in_one_line():
         request = PageRequest(
             address=normalise_address(url),
@@ -116,22 +125,63 @@ def capture(
             sign_in=_sign_in(sign_in_file, basic=basic),
             timeouts=Timeouts().busy_for(busy),
         )
-        require_file(out)
-        scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))
-        try:
-            with Browser() as browser, progress_bar() as on_progress:
-                manifest, report = take_page(browser, request, scratch, on_progress=on_progress)
-            byte_count = save_joined_png(scratch, manifest, out)
-        finally:
-            shutil.rmtree(scratch, ignore_errors=True)
-    facts = {
+        if every and count == 1:
+            raise PageError(
+                "--every says how far apart pictures are, and there is one.", hint="Give --count too."
+            )
+        files = _numbered(out, count)
+        for file in files:
+            require_file(file)
+        taken = []
+        with Browser() as browser:
+            for file in _in_time(files, every):
+                taken.append(_taken(browser, request, file))
+                if not as_json:
+                    _print_taken(taken[-1])
+    if as_json:
+        print_json(taken[0] if count == 1 else {"pictures": taken})
+
+
+def _print_taken(facts: dict[str, Any]) -> None:
+    print(f"{facts['file']}: {facts['width']} × {facts['height']} px, {format_bytes(facts['bytes'])}")
+    for warning in facts["warnings"]:
+        print(f"  {warning}")
+
+
+def _numbered(out: Path, count: int) -> list[Path]:
+    """The files of a series: their numbers have as many digits as the last one."""
+    if count == 1:
+        return [out]
+    digits = len(str(count))
+    return [out.with_name(f"{out.stem}-{number:0{digits}}{out.suffix}") for number in range(1, count + 1)]
+
+
+def _in_time(files: Sequence[Path], every_s: float) -> Iterator[Path]:
+    """Each file when it is due; one whose time has passed already is due at once."""
+    started = time.monotonic()
+    for number, file in enumerate(files):
+        time.sleep(max(0.0, started + number * every_s - time.monotonic()))
+        yield file
+
+
+def _taken(browser: Browser, request: PageRequest, out: Path) -> dict[str, Any]:
+    """A page taken into a file; what there is to say of it."""
+    started = time.monotonic()
+    scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))
+    try:
+        with progress_bar() as on_progress:
+            manifest, report = take_page(browser, request, scratch, on_progress=on_progress)
+        byte_count = save_joined_png(scratch, manifest, out)
+    finally:
+        shutil.rmtree(scratch, ignore_errors=True)
+    return {
         "url": request.address,
         "final_url": report.final_address,
         "title": report.title,
         "status": report.status,
         "width": manifest.width_px,
         "height": manifest.height_px,
-        "scale": scale,
+        "scale": request.screen.scale,
         "file": str(out),
         "bytes": byte_count,
         "truncated": report.truncated,
@@ -141,12 +191,6 @@ def capture(
         "warnings": list(report.warnings),
         "seconds": round(time.monotonic() - started, 2),
     }
-    if as_json:
-        print_json(facts)
-    else:
-        print(f"{out}: {manifest.width_px} × {manifest.height_px} px, {format_bytes(byte_count)}")
-        for warning in report.warnings:
-            print(f"  {warning}")
 
 
 def _sign_in(file: Path | None, *, basic: bool) -> SignIn | None:
