@@ -39,10 +39,11 @@ export function useCapture(captureId: number) {
 }
 
 /** The blocks of a taken page. A capture never changes, so its map is asked for once. */
-export function usePageMap(captureId: number) {
+/** The blocks of a page, as a cut turns it. */
+export function usePageMap(captureId: number, preparation = "") {
   return useQuery({
-    queryKey: ["map", captureId],
-    queryFn: () => answered(api.GET("/api/captures/{capture_id}/map", { params: { path: { capture_id: captureId } } })),
+    queryKey: ["map", captureId, preparation],
+    queryFn: () => answered(api.GET("/api/captures/{capture_id}/map", { params: { path: { capture_id: captureId }, query: { preparation } } })),
     staleTime: Infinity,
   });
 }
@@ -163,8 +164,8 @@ export function useOpenCut(captureId: number) {
 }
 
 /** A box without the plain edges of what it shows. */
-export function trimmedBox(captureId: number, box: Area, sides: Side[]): Promise<Area> {
-  return answered(api.POST("/api/captures/{capture_id}/trim", { params: { path: { capture_id: captureId } }, body: { box, sides } }));
+export function trimmedBox(captureId: number, box: Area, sides: Side[], preparation: string): Promise<Area> {
+  return answered(api.POST("/api/captures/{capture_id}/trim", { params: { path: { capture_id: captureId } }, body: { box, sides, preparation } }));
 }
 
 export function useDeleteCut(captureId: number) {

@@ -532,6 +532,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/captures/{capture_id}/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Colour
+         * @description The colour of a px of a page.
+         */
+        post: operations["find_colour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Level
+         * @description How a page has to be turned to be level; by 0 where it is, or nothing says so.
+         */
+        post: operations["find_level"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outlets": {
         parameters: {
             query?: never;
@@ -2042,10 +2082,49 @@ export interface components {
             seconds: number | null;
         };
         /**
+         * ClearedColour
+         * @description A colour that becomes transparent; everywhere, or from one px on.
+         */
+        ClearedColour: {
+            /** Colour */
+            colour: string;
+            /**
+             * Tolerance
+             * @default 12
+             */
+            tolerance: number;
+            /** X Px */
+            x_px?: number | null;
+            /** Y Px */
+            y_px?: number | null;
+        };
+        /**
+         * Clearing
+         * @description Colours that become transparent, and spots that stay. Edges beside them become as soft as they were.
+         */
+        Clearing: {
+            /**
+             * Colours
+             * @default []
+             */
+            colours: components["schemas"]["ClearedColour"][];
+            /**
+             * Put Back
+             * @default []
+             */
+            put_back: components["schemas"]["PutBack"][];
+            /**
+             * Soft Px
+             * @default 2
+             */
+            soft_px: number;
+        };
+        /**
          * CutDocument
          * @description What a cut shows, as in docs/cut-file.md. What is not known is refused, never dropped.
          */
         CutDocument: {
+            orientation?: components["schemas"]["Orientation"] | null;
             /**
              * Hidden
              * @default []
@@ -2056,6 +2135,7 @@ export interface components {
              * @default []
              */
             sought: components["schemas"]["SoughtWords"][];
+            cleared?: components["schemas"]["Clearing"] | null;
             tone?: components["schemas"]["Tone"] | null;
             /**
              * Marks
@@ -2430,6 +2510,39 @@ export interface components {
             dashes: "none" | "dashes" | "dots";
         };
         /**
+         * Orientation
+         * @description How a page lies: first it is mirrored, then turned by quarters, then by an angle about its middle.
+         */
+        Orientation: {
+            /**
+             * Mirror
+             * @default false
+             */
+            mirror: boolean;
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /**
+             * Corners
+             * @default filled
+             * @enum {string}
+             */
+            corners: "filled" | "cropped";
+            /**
+             * Colour
+             * @default #ffffff
+             */
+            colour: string;
+        };
+        /**
          * Pen
          * @description A line drawn by hand, smoothed.
          */
@@ -2468,6 +2581,20 @@ export interface components {
              * @default #6B3A5B
              */
             colour: string;
+        };
+        /**
+         * PutBack
+         * @description A spot that is not cleared: a box, or without a size all that is connected with one px.
+         */
+        PutBack: {
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px?: number | null;
+            /** Height Px */
+            height_px?: number | null;
         };
         /**
          * ReviewRowOut
@@ -2877,6 +3004,11 @@ export interface components {
              *     ]
              */
             sides: ("top" | "right" | "bottom" | "left")[];
+            /**
+             * Preparation
+             * @default
+             */
+            preparation: string;
         };
         /**
          * CutChangeIn
@@ -3143,6 +3275,11 @@ export interface components {
              * @default
              */
             words: string;
+            /**
+             * Preparation
+             * @default
+             */
+            preparation: string;
         };
         /**
          * AreaIn
@@ -3165,6 +3302,50 @@ export interface components {
         CoarsenessOut: {
             /** Asked Px */
             asked_px: number;
+        };
+        /**
+         * ColourOut
+         * @description A colour as ``#rrggbb``.
+         */
+        ColourOut: {
+            /** Colour */
+            colour: string;
+        };
+        /**
+         * SpotIn
+         * @description A px of it.
+         */
+        SpotIn: {
+            /**
+             * Preparation
+             * @default
+             */
+            preparation: string;
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+        };
+        /**
+         * LevelOut
+         * @description By how many degrees to turn a page clockwise so that its lines are level; the colour of its edges.
+         */
+        LevelOut: {
+            /** Colour */
+            colour: string;
+            /** Angle Deg */
+            angle_deg: number;
+        };
+        /**
+         * PreparedIn
+         * @description How a page is turned and cleared, as JSON; empty where it is as it was taken.
+         */
+        PreparedIn: {
+            /**
+             * Preparation
+             * @default
+             */
+            preparation: string;
         };
         /**
          * LastOut
@@ -4635,7 +4816,9 @@ export interface operations {
     };
     get_map: {
         parameters: {
-            query?: never;
+            query?: {
+                preparation?: string;
+            };
             header?: never;
             path: {
                 capture_id: number;
@@ -5140,6 +5323,7 @@ export interface operations {
                 y_px: number;
                 width_px: number;
                 height_px: number;
+                preparation?: string;
             };
             header?: never;
             path: {
@@ -5156,6 +5340,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CoarsenessOut"];
+                };
+            };
+        };
+    };
+    find_colour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourOut"];
+                };
+            };
+        };
+    };
+    find_level: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreparedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LevelOut"];
                 };
             };
         };

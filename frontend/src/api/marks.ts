@@ -19,7 +19,7 @@ export function fetchUsualLooks(): Promise<UsualLooks> {
 }
 
 /** Every place of a page that says what is sought. */
-export function useFound(captureId: number, sought: { kind: SoughtWords["kind"]; words: string }) {
+export function useFound(captureId: number, sought: { kind: SoughtWords["kind"]; words: string; preparation: string }) {
   return useQuery({
     queryKey: ["found", captureId, sought],
     queryFn: () => answered(api.POST("/api/captures/{capture_id}/found", { params: { path: { capture_id: captureId } }, body: sought })),
@@ -55,8 +55,8 @@ export function forgetStyle(name: string): Promise<MarkStyle[]> {
 }
 
 /** How coarse squares and blur have to be in a box; unknown until it has been found out. */
-export function useCoarseness(captureId: number, { x_px, y_px, width_px, height_px }: Area): number | undefined {
-  const query = { x_px, y_px, width_px, height_px };
+export function useCoarseness(captureId: number, { x_px, y_px, width_px, height_px }: Area, preparation: string): number | undefined {
+  const query = { x_px, y_px, width_px, height_px, preparation };
   return useQuery({
     queryKey: ["coarseness", captureId, query],
     queryFn: () => answered(api.GET("/api/captures/{capture_id}/coarseness", { params: { path: { capture_id: captureId }, query } })),
@@ -68,8 +68,9 @@ export function useCoarseness(captureId: number, { x_px, y_px, width_px, height_
 const COARSENESS_RULE = "2";
 
 /** A hidden area as the files show it. */
-export function hiddenUrl(captureId: number, { how, x_px, y_px, width_px, height_px, strength_px }: HiddenArea): string {
+export function hiddenUrl(captureId: number, { how, x_px, y_px, width_px, height_px, strength_px }: HiddenArea, preparation: string): string {
   const asked = new URLSearchParams({ how, x_px: `${x_px}`, y_px: `${y_px}`, width_px: `${width_px}`, height_px: `${height_px}`, rule: COARSENESS_RULE });
+  if (preparation) asked.set("preparation", preparation);
   if (strength_px != null) asked.set("strength_px", `${strength_px}`);
   return `/api/captures/${captureId}/hidden?${asked}`;
 }

@@ -20,8 +20,9 @@ export function stripSoFarUrl(capture: { id: number }, number: number): string {
   return `/api/captures/${capture.id}/so-far/${number}`;
 }
 
-export function spineUrl(capture: { id: number; picture_key: string }): string {
-  return `/api/captures/${capture.id}/spine?key=${capture.picture_key}`;
+export function spineUrl(capture: { id: number; picture_key: string }, preparation: string): string {
+  const said = preparation && `&preparation=${encodeURIComponent(preparation)}`;
+  return `/api/captures/${capture.id}/spine?key=${capture.picture_key}${said}`;
 }
 
 export function stripUrl(capture: { id: number; picture_key: string }, number: number, shrink: 1 | 2 | 4): string {

@@ -17,13 +17,23 @@ export type DeletedCapture = Schemas["DeletedCaptureOut"];
 export type CaptureDetail = Omit<Schemas["CaptureDetailOut"], "cuts"> & { cuts: Cut[] };
 export type Choice = Schemas["ChoiceSchema"];
 export type Cut = Omit<Schemas["CutOut"], "document"> & { document: CutDocument };
-export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "sought" | "dressing" | "tone"> & {
+export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "sought" | "dressing" | "tone" | "orientation" | "cleared"> & {
   hidden: HiddenArea[];
   sought: SoughtWords[];
   marks: Mark[];
+  orientation?: Orientation | null;
+  cleared?: Clearing | null;
   tone?: Tone | null;
   dressing?: Dressing | null;
 };
+/** How a page lies; what is not given is as it was taken. */
+export type Orientation = Partial<Schemas["Orientation"]>;
+export type ClearedColour = Given<Schemas["ClearedColour"], "colour">;
+export type PutBack = Given<Schemas["PutBack"], "x_px" | "y_px">;
+export interface Clearing extends Partial<Omit<Schemas["Clearing"], "colours" | "put_back">> {
+  colours?: ClearedColour[];
+  put_back?: PutBack[];
+}
 /** How the colours of a page are changed; what is not given stays as it is. */
 export type Tone = Partial<Schemas["Tone"]>;
 /** A cut as the server's schema has it, which counts every field with a usual value as given. */

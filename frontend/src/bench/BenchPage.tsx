@@ -21,6 +21,7 @@ import { BeingTaken } from "./report/BeingTaken";
 import { BenchHeader } from "./BenchHeader";
 import { Ledger } from "./files/Ledger";
 import { MapDamaged } from "./report/MapDamaged";
+import { PartStrip } from "./PartStrip";
 import { PageView } from "./page/PageView";
 import { Spine } from "./page/Spine";
 import { Toolbar } from "./Toolbar";
@@ -72,7 +73,8 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const viewWidth = useView(scroller, (view) => view.width, 0);
   const [mode, setMode] = useState<ZoomMode>("fit");
-  const zoom = zoomOf(mode, capture.width_px, viewWidth, window.devicePixelRatio);
+  const pageWidth_px = useStore(store, (state) => state.page.width_px);
+  const zoom = zoomOf(mode, pageWidth_px, viewWidth, window.devicePixelRatio);
 
   const newCut = () => {
     if (startCut.isPending) return;
@@ -95,6 +97,7 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
           <Spine scroller={scroller} zoom={zoom} />
           <div className="flex min-w-0 flex-1 flex-col">
             <Toolbar mode={mode} onMode={setMode} />
+            {stage === "part" && <PartStrip />}
             {stage === "point" && <MarkStrip />}
             {stage === "hide" && <HideStrip />}
             {cut.review.length > 0 && <ReviewStrip scroller={scroller} zoom={zoom} />}

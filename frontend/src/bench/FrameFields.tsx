@@ -38,10 +38,10 @@ interface NumberProps {
 }
 
 function FrameNumber({ field, label, name, onProblem }: NumberProps) {
-  const { store, capture } = useBench();
+  const { store } = useBench();
   const value = useCut((state) => shownFrame(state)[field]);
-  const least = useCut((state) => fieldRange(state.document.frame, field, capture).least);
-  const greatest = useCut((state) => fieldRange(state.document.frame, field, capture).greatest);
+  const least = useCut((state) => fieldRange(state.document.frame, field, state.page).least);
+  const greatest = useCut((state) => fieldRange(state.document.frame, field, state.page).greatest);
   const apply = (number: number | null) => {
     const done = number !== null && setField(store, field, Math.round(number));
     onProblem(done ? "" : `${name.replace(" in px", "")}: ${formatPx(least)} to ${formatPx(greatest)} px is possible here.`);

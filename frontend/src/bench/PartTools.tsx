@@ -4,13 +4,11 @@ import { titled } from "../app/actions/registry";
 import { useBench, useCut } from "./benchContext";
 import { frameAll, isWhole } from "./cut/frameSteps";
 import { FrameFields } from "./FrameFields";
-import { TrimPanel } from "./TrimPanel";
-import { TonePanel } from "./tone/TonePanel";
 
-/** Which part of the page is shown: the frame in numbers, the whole page, folds; and in which tone. */
+/** Which part of the page is shown: the frame in numbers, the whole page, folds. */
 export function PartTools() {
-  const { store, capture } = useBench();
-  const whole = useCut((state) => isWhole(state.document.frame, capture));
+  const { store } = useBench();
+  const whole = useCut((state) => isWhole(state.document.frame, state.page));
   const folding = useCut((state) => state.tool.kind === "fold");
   return (
     <>
@@ -21,8 +19,6 @@ export function PartTools() {
       <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title={titled("fold", "Fold a band away: drag over the rows that are not wanted")} onClick={() => store.setTool({ kind: folding ? "frame" : "fold" })}>
         <FoldVertical size={14} aria-hidden /> <span className="@max-[46rem]:sr-only">Fold</span>
       </button>
-      <TrimPanel />
-      <TonePanel />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { Crop } from "lucide-react";
 
 import { trimmedBox } from "../api/captures";
+import { preparationText } from "../api/prepared";
 import type { Side } from "../api/types";
 import { useAction } from "../app/actions/useAction";
 import { titled } from "../app/actions/registry";
@@ -27,7 +28,7 @@ export function TrimPanel() {
     const { x_px, y_px, width_px, height_px } = store.getState().document.frame;
     const box = { x_px, y_px, width_px, height_px };
     try {
-      const inner = await trimmedBox(capture.id, box, sides);
+      const inner = await trimmedBox(capture.id, box, sides, preparationText(store.getState().document));
       // The frame may have been moved meanwhile: what was found is of where it was.
       if (!sameArea(store.getState().document.frame, box)) return;
       if (sameArea(inner, box)) show({ tone: "info", text: sides.length > 1 ? "There are no plain edges here." : "There is no plain edge on this side." });
@@ -47,7 +48,7 @@ export function TrimPanel() {
       button="btn-xs"
       label={
         <>
-          <Crop size={14} aria-hidden /> <span className="@max-[60rem]:sr-only">Trim</span>
+          <Crop size={14} aria-hidden /> Trim
         </>
       }
     >

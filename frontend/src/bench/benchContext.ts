@@ -1,9 +1,10 @@
 import { createContext, useContext } from "react";
 import { useStore } from "zustand";
 
+import { orientationText, preparationText } from "../api/prepared";
 import type { CaptureDetail, Cut, Output } from "../api/types";
 import type { CutSaver, SaveState } from "./cut/cutSaver";
-import type { CutState, CutStore } from "./cut/cutStore";
+import type { CutState, CutStore, Page } from "./cut/cutStore";
 import type { MarkDrawer } from "./marks/markDrawer";
 import type { BreakMoves } from "./page/pointer/gestures";
 
@@ -34,4 +35,19 @@ export function useBench(): BenchState {
 
 export function useCut<T>(select: (state: CutState) => T): T {
   return useStore(useBench().store, select);
+}
+
+/** The page as the cut turns it. */
+export function usePage(): Page {
+  return useCut((state) => state.page);
+}
+
+/** How the page is turned, for what is asked of the server about its places. */
+export function useOrientation(): string {
+  return useCut((state) => orientationText(state.document));
+}
+
+/** How the page is turned and cleared, for pictures of it. */
+export function usePreparation(): string {
+  return useCut((state) => preparationText(state.document));
 }

@@ -12,6 +12,7 @@ from tallpage.server.outlets.outputs_api import router as outputs_router
 from tallpage.server.shelf.api import router as shelf_router
 from tallpage.server.shelf.hiding_api import router as hiding_router
 from tallpage.server.shelf.marks_api import router as marks_router
+from tallpage.server.shelf.prepared_api import router as prepared_router
 from tallpage.server.shelf.screens_api import router as screens_router
 from tallpage.server.signins.api import router as signins_router
 from tallpage.server.sweeps.api import router as sweeps_router
@@ -33,6 +34,7 @@ api.add_router("", shelf_router)
 api.add_router("", screens_router)
 api.add_router("", marks_router)
 api.add_router("", hiding_router)
+api.add_router("", prepared_router)
 api.add_router("", outlets_router)
 api.add_router("", outputs_router)
 api.add_router("", signins_router)

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from PIL import Image, ImageDraw
+from PIL import Image, ImageDraw, ImageFilter
 
 from tallpage.core.clearing import ClearedColour, Clearing, PutBack
 from tallpage.core.cut import Cut, Fold, Frame
@@ -17,13 +17,14 @@ from tests.pictures import Pixels, text_page
 WHITE, NAVY = (255, 255, 255), (20, 40, 90)
 
 
-def _logo(ground: tuple[int, int, int]) -> Pixels:
+def _logo(ground: tuple[int, int, int], *, blurred_px: float = 0) -> Pixels:
     """A ring and a slanted bar with soft edges, drawn at eight times the size."""
     big = Image.new("RGB", (240 * 8, 160 * 8), ground)
     draw = ImageDraw.Draw(big)
     draw.ellipse((160, 160, 1_100, 1_100), fill=NAVY)
     draw.ellipse((400, 400, 860, 860), fill=ground)
     draw.polygon([(1_200, 1_100), (1_400, 200), (1_600, 200), (1_400, 1_100)], fill=(190, 60, 40))
+    big = big.filter(ImageFilter.GaussianBlur(blurred_px * 8))
     return np.asarray(big.resize((240, 160), Image.Resampling.BOX))
 
 
@@ -52,6 +53,24 @@ def test_a_logo_lies_on_any_ground_as_if_it_had_been_drawn_there(
     apart = np.abs(found - _logo(onto).astype(int)).max(axis=2)
     assert np.quantile(apart, 0.995) <= 16
     assert apart.mean() < 0.6
+
+
+@pytest.mark.parametrize("blurred_px", [0.7, 1.5])
+def test_edges_out_of_focus_stay_so_without_a_fringe(blurred_px: float) -> None:
+    rows = _logo(WHITE, blurred_px=blurred_px)
+    found = _over(_cleared(rows, _everywhere("#ffffff", tolerance=6)), (0, 0, 0)).astype(int)
+    apart = np.abs(found - _logo((0, 0, 0), blurred_px=blurred_px).astype(int)).max(axis=2)
+    assert np.quantile(apart, 0.99) <= 24
+    assert apart.mean() < 1.5
+
+
+def test_a_flat_colour_beside_the_ground_stays_whole() -> None:
+    rows = np.full((60, 60, 3), 255, dtype=np.uint8)
+    rows[20:40, 10:50] = 225
+    rows[24:36, 14:46] = 20
+    found = _cleared(rows, _everywhere("#ffffff"))
+    assert (found[20:40, 10:50, 3] == 255).all()
+    np.testing.assert_array_equal(found[20:40, 10:50, :3], rows[20:40, 10:50])
 
 
 def test_laid_over_its_own_ground_it_is_as_it_was() -> None:

@@ -3,6 +3,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 
 import type { CutDocument, HiddenArea, MarkKind } from "../../api/types";
 import type { PageSize } from "../page/geometry/boxes";
+import { isUpright, turnedPage } from "../turning/turned";
 import { canonical } from "./canonical";
 
 enablePatches();
@@ -19,6 +20,9 @@ export type Stage = "part" | "point" | "hide" | "dress";
 export type Tool =
   | { kind: "frame" }
   | { kind: "fold" }
+  | { kind: "level" }
+  | { kind: "clear" }
+  | { kind: "put_back" }
   | { kind: "select" }
   | { kind: "mark"; mark: MarkKind }
   | { kind: "hide"; how: HiddenArea["how"] };
@@ -50,6 +54,9 @@ export interface Page extends PageSize {
 }
 
 export interface CutState extends CutHistory {
+  /** The page as it was taken. */
+  taken: Page;
+  /** The page as the cut turns it: all places of the cut count on this one. */
   page: Page;
   /** The cut as it stands. */
   document: CutDocument;
@@ -84,14 +91,20 @@ const NOTHING_DONE: CutHistory = { past: [], future: [] };
 
 /** The whole cut with its history: plain state, no React. */
 export function createCutStore(
-  page: Page,
+  taken: Page,
   document: CutDocument,
   history: CutHistory = NOTHING_DONE,
   clock: () => number = () => Date.now(),
 ): CutStore {
   let last = { gesture: "", at_ms: -Infinity };
-  const store = createStore<CutState>()(() => ({ page, document, preview: null, stage: "part", tool: FIRST_TOOL.part, selected: [], editing: null, ...history }));
+  const store = createStore<CutState>()(() => ({ taken, page: pageOf(taken, document), document, preview: null, stage: "part", tool: FIRST_TOOL.part, selected: [], editing: null, ...history }));
   const { getState, setState } = store;
+  /** Another document, and the page as it turns that. */
+  const changedTo = (document: CutDocument) => {
+    const before = getState();
+    const turns = canonical(document.orientation ?? null) !== canonical(before.document.orientation ?? null);
+    return { document, page: turns ? pageOf(taken, document) : before.page };
+  };
   const forgetGesture = () => (last = { gesture: "", at_ms: -Infinity });
   /** Take the last step of one list to the other, and the cut along with it. */
   const walk = (from: keyof CutHistory, to: keyof CutHistory, patches: "back" | "forward") => () => {
@@ -99,8 +112,9 @@ export function createCutStore(
     const step = state[from].at(-1);
     if (!step) return;
     forgetGesture();
+    const document = applyPatches(state.document, step[patches]);
     setState({
-      document: applyPatches(state.document, step[patches]),
+      ...changedTo(document),
       preview: null,
       [from]: state[from].slice(0, -1),
       [to]: [...state[to], step],
@@ -124,7 +138,7 @@ export function createCutStore(
         ? { words, forward: [...joined.forward, ...forward], back: [...back, ...joined.back] }
         : { words, forward, back };
       const kept = joined ? past.slice(0, -1) : past;
-      setState({ document: after, preview: null, past: [...kept, step].slice(-MOST_STEPS), future: [] });
+      setState({ ...changedTo(after), preview: null, past: [...kept, step].slice(-MOST_STEPS), future: [] });
     },
     undo: walk("past", "future", "back"),
     redo: walk("future", "past", "forward"),
@@ -142,10 +156,15 @@ export function sameDocument(first: CutDocument, second: CutDocument): boolean {
 
 /** A document with all of its parts; older ones do not name those that came later. */
 export function complete(document: CutDocument): CutDocument {
-  const { dressing, tone, ...rest } = document;
-  const around = dressing && Object.keys(dressing).length > 0 ? { dressing } : {};
-  const toned = tone && Object.keys(tone).length > 0 ? { tone } : {};
-  return { ...EMPTY, ...rest, ...around, ...toned };
+  const { dressing, tone, orientation, cleared, ...rest } = document;
+  const parts = Object.entries({ dressing, tone, orientation, cleared }).filter(([, part]) => part && Object.keys(part).length > 0);
+  return { ...EMPTY, ...rest, ...Object.fromEntries(parts) };
+}
+
+function pageOf(taken: Page, { orientation }: CutDocument): Page {
+  if (isUpright(orientation)) return taken;
+  const { width_px, height_px } = turnedPage(taken, orientation);
+  return { ...taken, width_px, height_px };
 }
 
 const EMPTY = { hidden: [], sought: [], marks: [], styles: {} } satisfies Partial<CutDocument>;

@@ -1,6 +1,6 @@
 import { hiddenUrl } from "../../api/marks";
 import type { HiddenArea } from "../../api/types";
-import { useBench, useCut } from "../benchContext";
+import { useBench, useCut, useOrientation } from "../benchContext";
 import { shownCut } from "../cut/cutStore";
 import { filterOf } from "../tone/toneSteps";
 
@@ -18,6 +18,7 @@ export function HiddenLayer({ zoom }: { zoom: number }) {
 
 function Hidden({ area, held, zoom }: { area: HiddenArea; held: boolean; zoom: number }) {
   const { capture } = useBench();
+  const orientation = useOrientation();
   const filter = useCut((state) => filterOf(shownCut(state).tone));
   const box = { left: area.x_px * zoom, top: area.y_px * zoom, width: area.width_px * zoom, height: area.height_px * zoom };
   return (
@@ -25,7 +26,7 @@ function Hidden({ area, held, zoom }: { area: HiddenArea; held: boolean; zoom: n
       {area.how === "solid" ? (
         <div className="size-full" style={{ filter, backgroundColor: (area.colour ?? "#1D2B2A").slice(0, 7) }} />
       ) : (
-        <img src={hiddenUrl(capture.id, area)} alt="" draggable={false} className="size-full bg-base-200 select-none" style={{ filter }} />
+        <img src={hiddenUrl(capture.id, area, orientation)} alt="" draggable={false} className="size-full bg-base-200 select-none" style={{ filter }} />
       )}
       {held && CORNERS.map((place) => {
         const [left, top] = place.split(" ");

@@ -5,7 +5,7 @@ import { asProblem } from "../../api/client";
 import { useFound } from "../../api/marks";
 import type { HiddenArea, SoughtWords } from "../../api/types";
 import { ProblemNote } from "../../parts/ProblemNote";
-import { useBench, useCut } from "../benchContext";
+import { useBench, useCut, useOrientation } from "../benchContext";
 import { hideFound, KINDS, showFound, soughtWords } from "./hideSteps";
 import { newId } from "./markSteps";
 
@@ -14,7 +14,7 @@ export function HideByWords({ how }: { how: HiddenArea["how"] }) {
   const { capture, store } = useBench();
   const [kind, setKind] = useState<SoughtWords["kind"]>("words");
   const [words, setWords] = useState("");
-  const asked = { kind, words: kind === "words" ? words : "" };
+  const asked = { kind, words: kind === "words" ? words : "", preparation: useOrientation() };
   const found = useFound(capture.id, asked);
   const places = found.data?.places ?? [];
   const sought = useCut((state) => state.document.sought);

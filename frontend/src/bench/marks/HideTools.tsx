@@ -4,7 +4,7 @@ import { useCoarseness } from "../../api/marks";
 import type { HiddenArea } from "../../api/types";
 import { formatSize } from "../../parts/figures";
 import { NumberInput } from "../../parts/fields/NumberInput";
-import { useBench, useCut } from "../benchContext";
+import { useBench, useCut, useOrientation } from "../benchContext";
 import { Panel } from "../../parts/Panel";
 import { HideByWords } from "./HideByWords";
 import { ColourPick } from "./ColourPick";
@@ -71,7 +71,7 @@ export function HideStrip() {
 /** As coarse as the letters below ask for, unless somebody says otherwise. */
 function Strength({ area }: { area: HiddenArea }) {
   const { store, capture } = useBench();
-  const asked = useCoarseness(capture.id, area);
+  const asked = useCoarseness(capture.id, area, useOrientation());
   const strength = area.strength_px ?? asked;
   if (strength === undefined) return null;
   const weak = asked !== undefined && strength < asked;

@@ -5,7 +5,7 @@ import type { Fold } from "../../api/types";
 import { formatPx } from "../../parts/figures";
 import { NumberInput } from "../../parts/fields/NumberInput";
 import { bottomOf, movedEdge } from "./geometry/folds";
-import { useBench, useCut } from "../benchContext";
+import { useBench, useCut, usePage } from "../benchContext";
 import { removeFold, setFold, shownFrame } from "../cut/frameSteps";
 import { lineStep } from "./lineKeys";
 
@@ -38,7 +38,8 @@ interface FoldProps {
 }
 
 function FoldEdge({ fold, index, edge }: FoldProps & { edge: "top" | "bottom" }) {
-  const { store, capture } = useBench();
+  const { store } = useBench();
+  const page = usePage();
   const at = edge === "top" ? fold.top_px : bottomOf(fold);
   const nudge = (event: KeyboardEvent<HTMLDivElement>) => {
     const step = lineStep(event);
@@ -51,7 +52,7 @@ function FoldEdge({ fold, index, edge }: FoldProps & { edge: "top" | "bottom" })
       aria-label={`${edge === "top" ? "Upper" : "Lower"} edge of fold ${index + 1}`}
       aria-orientation="vertical"
       aria-valuemin={0}
-      aria-valuemax={capture.height_px}
+      aria-valuemax={page.height_px}
       aria-valuenow={at}
       data-fold-edge={`${index} ${edge}`}
       className={`absolute inset-x-0 h-3 focus-visible:bg-accent/50 ${edge === "top" ? "-top-1.5" : "-bottom-1.5"}`}

@@ -1,18 +1,18 @@
 import { useState } from "react";
 
-import { stripUrl } from "../../api/pictures";
-import type { Strip } from "../../api/types";
 import { HiddenLayer } from "../marks/HiddenLayer";
 import { MarkLayer } from "../marks/MarkLayer";
 import { BreakLines } from "./BreakLines";
 import { FoldLayer } from "./FoldLayer";
 import { FrameLayer } from "./FrameLayer";
 import { OtherFrame } from "./OtherFrame";
+import { PagePictures, picturesNear, type Stretch } from "./PagePictures";
 import { PointerLayer } from "./PointerLayer";
-import { useBench, useCut } from "../benchContext";
+import { useBench, useCut, usePage, usePreparation } from "../benchContext";
+import { useGround } from "../clearing/ground";
 import { shownCut } from "../cut/cutStore";
 import { ThresholdFilter } from "../tone/ThresholdFilter";
-import { filterOf } from "../tone/toneSteps";
+import type { PageSize } from "./geometry/boxes";
 import { useView } from "./useView";
 import type { Viewport } from "./useViewport";
 import { MARGIN, roomLeftOf, shrinkFor } from "./geometry/zoom";
@@ -24,11 +24,16 @@ interface Props {
   zoom: number;
 }
 
-/** Indices of the strips that are seen or nearly so. */
-function stripsNear(strips: readonly Strip[], view: Viewport, zoom: number): number[] {
-  const above = (view.top - MARGIN - view.height) / zoom;
-  const below = (view.top - MARGIN + 2 * view.height) / zoom;
-  return strips.flatMap((strip, index) => (strip.top_px < below && strip.top_px + strip.height_px > above ? [index] : []));
+/** What of the page is seen, or nearly so: as much again above, below and beside. */
+function nearView(view: Viewport, page: PageSize, viewWidth: number, zoom: number): Stretch {
+  const left = view.left - roomLeftOf(page.width_px * zoom, viewWidth);
+  const top = view.top - MARGIN;
+  return {
+    left_px: (left - view.width) / zoom,
+    top_px: (top - view.height) / zoom,
+    right_px: (left + 2 * view.width) / zoom,
+    bottom_px: (top + 2 * view.height) / zoom,
+  };
 }
 
 /** The page in the middle column. Only strips near the visible part are in the document at all. */
@@ -36,9 +41,12 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
   const { capture } = useBench();
   const [page, setPage] = useState<HTMLDivElement | null>(null);
   const shrink = shrinkFor(zoom, window.devicePixelRatio);
-  const seen = useView(scroller, (view) => stripsNear(capture.strips, view, zoom).join(), "");
-  const tone = useCut((state) => shownCut(state).tone);
-  const near = seen.split(",").flatMap((number) => capture.strips[Number(number)] ?? []);
+  const { width_px, height_px } = usePage();
+  const prepared = usePreparation() !== "";
+  const near = (view: Viewport) => picturesNear(nearView(view, { width_px, height_px }, viewWidth, zoom), capture.strips, { width_px, height_px }, prepared, shrink);
+  const seen = useView(scroller, (view) => near(view).join(), "");
+  const ground = useGround((state) => state.ground);
+  const threshold = useCut((state) => shownCut(state).tone?.threshold);
   return (
     <div
       ref={onScroller}
@@ -50,30 +58,15 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
       aria-label="The page"
       data-zoom={zoom}
     >
-      <div style={{ padding: MARGIN, paddingLeft: roomLeftOf(capture.width_px * zoom, viewWidth), width: "max-content" }}>
+      <div style={{ padding: MARGIN, paddingLeft: roomLeftOf(width_px * zoom, viewWidth), width: "max-content" }}>
         <div
           ref={setPage}
           data-page
-          className="seethrough relative"
-          style={{ width: capture.width_px * zoom, height: capture.height_px * zoom }}
+          className={`relative ${ground === null ? "seethrough" : ""}`}
+          style={{ width: width_px * zoom, height: height_px * zoom, ...(ground !== null && { backgroundColor: ground }) }}
         >
-          {tone?.threshold != null && <ThresholdFilter threshold={tone.threshold} />}
-          {near.map((strip) => {
-            // Whole CSS px, so that neighbours meet without a seam.
-            const top = Math.round(strip.top_px * zoom);
-            const height = Math.round((strip.top_px + strip.height_px) * zoom) - top;
-            return (
-              <img
-                key={strip.number}
-                src={stripUrl(capture, strip.number, shrink)}
-                alt=""
-                draggable={false}
-                data-strip={strip.number}
-                className="absolute left-0 w-full select-none"
-                style={{ top, height, filter: filterOf(tone), imageRendering: zoom * window.devicePixelRatio > 1 ? "pixelated" : "auto" }}
-              />
-            );
-          })}
+          {threshold != null && <ThresholdFilter threshold={threshold} />}
+          <PagePictures names={seen ? seen.split(",") : []} zoom={zoom} />
           {page && (
             <PointerLayer page={page} scroller={scroller} zoom={zoom}>
               <HiddenLayer zoom={zoom} />

@@ -1,13 +1,17 @@
 import { type MouseEvent, type ReactNode, useState } from "react";
 
 import { usePageMap } from "../../api/captures";
+import { findColour, orientationText } from "../../api/prepared";
 import type { Area, Block } from "../../api/types";
-import { useBench, useCut } from "../benchContext";
+import { showProblem } from "../../app/showProblem";
+import { useBench, useCut, useOrientation, usePage } from "../benchContext";
+import { clearColour } from "../clearing/clearSteps";
 import { shownCut, type Tool } from "../cut/cutStore";
 import { GuideLayer } from "../marks/GuideLayer";
 import type { Guide } from "../marks/snapping";
 import { snappingFor } from "../marks/snapSwitch";
 import { BlockLight } from "./BlockLight";
+import type { Point } from "./geometry/boxes";
 import { blockAt } from "./geometry/blocks";
 import { pageTransform } from "./geometry/pageTransform";
 import type { Hit } from "./pointer/hitTest";
@@ -59,12 +63,14 @@ function hintFor(hit: Hit): string | undefined {
 /** Takes every press on the page and lights the block under the pointer; what lies over the page only paints. */
 export function PointerLayer({ page, scroller, zoom, children }: Props) {
   const { store, capture, breaks, drawer } = useBench();
-  const { data: blocks = [] } = usePageMap(capture.id);
+  const turned = usePage();
+  const { data: blocks = [] } = usePageMap(capture.id, useOrientation());
   const tool = useCut((state) => state.tool);
   const [lit, setLit] = useState<Block | null>(null);
   const [cursor, setCursor] = useState("crosshair");
   const [hint, setHint] = useState<string>();
   const [lasso, setLasso] = useState<Area | null>(null);
+  const [line, setLine] = useState<readonly [Point, Point] | null>(null);
   const [guides, setGuides] = useState<readonly Guide[]>([]);
   const marks = () => {
     const { marks: standing, styles } = shownCut(store.getState());
@@ -72,7 +78,11 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
   };
   const showGuides = (now: readonly Guide[]) => setGuides((before) => (before.length === 0 && now.length === 0 ? before : now));
   const snapping = (ids: readonly string[]) => snappingFor(blocks, marks(), zoom, ids, showGuides);
-  const bench: Bench = { store, page: capture, blocks, breaks, zoom, marks, onLasso: setLasso, snapping };
+  const clearAt = (at: Point) => {
+    const place = { x_px: Math.floor(at.x_px), y_px: Math.floor(at.y_px) };
+    findColour(capture.id, place, orientationText(store.getState().document)).then((colour) => clearColour(store, { colour, ...place }), showProblem);
+  };
+  const bench: Bench = { store, page: turned, blocks, breaks, zoom, marks, onLasso: setLasso, onLine: setLine, clearAt, snapping };
   const pointer = usePointer({
     transform: () => pageTransform(page.getBoundingClientRect(), zoom),
     hit: (point, { shiftKey }) => hitInStage(point, shiftKey, bench),
@@ -97,6 +107,7 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
       {lit && <BlockLight block={lit} zoom={zoom} />}
       {children}
       <GuideLayer guides={guides} zoom={zoom} />
+      {line && <LevelLine line={line} zoom={zoom} />}
       {lasso && (
         <div
           className="pointer-events-none absolute border border-dashed border-accent bg-accent/10"
@@ -104,6 +115,15 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
         />
       )}
     </div>
+  );
+}
+
+/** The line along which the page is to be level, while it is drawn. */
+function LevelLine({ line: [from, to], zoom }: { line: readonly [Point, Point]; zoom: number }) {
+  return (
+    <svg className="pointer-events-none absolute inset-0 size-full overflow-visible" data-level-line aria-hidden>
+      <line x1={from.x_px * zoom} y1={from.y_px * zoom} x2={to.x_px * zoom} y2={to.y_px * zoom} className="stroke-accent" strokeWidth={2} />
+    </svg>
   );
 }
 

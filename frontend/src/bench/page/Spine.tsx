@@ -3,7 +3,7 @@ import { useState } from "react";
 import { spineUrl } from "../../api/pictures";
 import { formatPx } from "../../parts/figures";
 import { BreakLines } from "./BreakLines";
-import { useBench, useCut } from "../benchContext";
+import { useBench, useCut, usePage, usePreparation } from "../benchContext";
 import { shownFrame } from "../cut/frameSteps";
 import type { Point } from "./geometry/boxes";
 import { pageTransform } from "./geometry/pageTransform";
@@ -25,11 +25,13 @@ const WIDTH = 80;
 /** The whole page from top to bottom, squeezed where it is very tall; its window can be dragged. */
 export function Spine({ scroller, zoom }: Props) {
   const { capture, store, breaks } = useBench();
+  const page = usePage();
+  const preparation = usePreparation();
   const frame = useCut(shownFrame);
   const [column, setColumn] = useState<HTMLDivElement | null>(null);
   const room = useViewport(column).height - 34;
-  const height = Math.max(40, Math.min(room, (WIDTH * capture.height_px) / capture.width_px));
-  const perPagePixel = height / capture.height_px;
+  const height = Math.max(40, Math.min(room, (WIDTH * page.height_px) / page.width_px));
+  const perPagePixel = height / page.height_px;
   const [squeezed, setSqueezed] = useState<HTMLDivElement | null>(null);
   const goTo = ({ y_px }: Point) => scroller?.scrollTo({ top: y_px * zoom + MARGIN - scroller.clientHeight / 2 });
   const pointer = usePointer({
@@ -55,12 +57,12 @@ export function Spine({ scroller, zoom }: Props) {
         ref={setSqueezed}
         {...pointer}
       >
-        <img src={spineUrl(capture)} alt="" draggable={false} className="absolute inset-0 h-full w-full select-none" />
+        <img src={spineUrl(capture, preparation)} alt="" draggable={false} className="absolute inset-0 h-full w-full select-none" />
         <div
           className="absolute border-2 border-accent"
           style={{
-            left: (frame.x_px / capture.width_px) * WIDTH,
-            width: Math.max(3, (frame.width_px / capture.width_px) * WIDTH),
+            left: (frame.x_px / page.width_px) * WIDTH,
+            width: Math.max(3, (frame.width_px / page.width_px) * WIDTH),
             top: frame.y_px * perPagePixel,
             height: Math.max(3, frame.height_px * perPagePixel),
           }}
@@ -76,7 +78,7 @@ export function Spine({ scroller, zoom }: Props) {
         <BreakLines scale={perPagePixel} named={false} />
         <WeightLine perPagePixel={perPagePixel} />
       </div>
-      <p className="figure mt-1.5 text-xs">{formatPx(capture.height_px)} px</p>
+      <p className="figure mt-1.5 text-xs">{formatPx(page.height_px)} px</p>
     </div>
   );
 }

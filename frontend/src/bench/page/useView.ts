@@ -21,6 +21,6 @@ export function useView<T extends string | number>(element: HTMLElement | null, 
     [element],
   );
   return useSyncExternalStore(subscribe, () =>
-    element ? select({ top: element.scrollTop, width: element.clientWidth, height: element.clientHeight }) : otherwise,
+    element ? select({ left: element.scrollLeft, top: element.scrollTop, width: element.clientWidth, height: element.clientHeight }) : otherwise,
   );
 }

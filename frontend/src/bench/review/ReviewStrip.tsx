@@ -60,7 +60,7 @@ export function ReviewStrip({ scroller, zoom }: Shown) {
   return (
     <section aria-label="Review" data-review className="flex items-stretch gap-3 border-b border-base-300 bg-base-200 px-4 py-2 text-sm">
       {cut.carried_from != null && <Piece words="Before" url={pieceUrl(cut.carried_from, pieceAround(row.before, BEYOND), 0)} />}
-      {row.now ? <Piece words="Now" url={pieceUrl(cut.id, pieceAround(row.now, capture), cut.version)} /> : <p className="grid w-[22%] max-w-60 min-w-28 shrink-0 place-items-center border border-dashed border-base-300 p-2 text-center text-info">No place now</p>}
+      {row.now ? <Piece words="Now" url={pieceUrl(cut.id, pieceAround(row.now, store.getState().page), cut.version)} /> : <p className="grid w-[22%] max-w-60 min-w-28 shrink-0 place-items-center border border-dashed border-base-300 p-2 text-center text-info">No place now</p>}
       <div className="flex min-w-0 flex-1 flex-col gap-1">
         <p>
           <strong>{nameOf(row, marks)}</strong> <span data-review-state={row.state}>{stateWords(row)}</span>

@@ -22,7 +22,7 @@ export function TonePanel() {
       button={`btn-xs ${changed ? "btn-neutral" : ""}`}
       label={
         <>
-          <Contrast size={14} aria-hidden /> <span className="@max-[60rem]:sr-only">Tone</span>
+          <Contrast size={14} aria-hidden /> Tone
         </>
       }
     >

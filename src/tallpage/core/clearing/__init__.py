@@ -7,6 +7,7 @@ from tallpage.core.clearing._clearing import (
     Clearing,
     PutBack,
 )
+from tallpage.core.clearing._mixing import clear_rows, near, reach_px
 from tallpage.core.clearing._regions import RowMask, connected_with, union, with_boxes, without
 
 __all__ = [
@@ -16,7 +17,10 @@ __all__ = [
     "Clearing",
     "PutBack",
     "RowMask",
+    "clear_rows",
     "connected_with",
+    "near",
+    "reach_px",
     "union",
     "with_boxes",
     "without",

@@ -51,5 +51,5 @@ class Clearing(StrictModel):
 
     colours: Annotated[tuple[ClearedColour, ...], Field(max_length=MOST_COLOURS)] = ()
     put_back: Annotated[tuple[PutBack, ...], Field(max_length=MOST_PUT_BACK)] = ()
-    soft_px: Annotated[int, Field(strict=True, ge=0, le=8)] = 2
-    """How far from what is cleared a px may be a mixture of it and what stands before it."""
+    soft_px: Annotated[int, Field(strict=True, ge=0, le=20)] = 8
+    """How wide a soft edge may be, in px: a mixture of what is cleared and what stands before it."""

@@ -58,18 +58,8 @@ class Cut:
         # The models of the other parts take a tenth of a second to load, which most commands do without.
         from tallpage.core.cut.models import PartsFile
 
-        parts = PartsFile.model_validate({name: data[name] for name in data.keys() - {"version", "frame"}})
-        return cls(
-            frame=frame,
-            orientation=parts.orientation,
-            hidden=parts.hidden,
-            sought=parts.sought,
-            cleared=parts.cleared,
-            tone=parts.tone,
-            marks=parts.marks,
-            dressing=parts.dressing,
-            styles=parts.styles,
-        )
+        named = PartsFile.model_validate({name: data[name] for name in data.keys() - {"version", "frame"}})
+        return cls(frame=frame, **named.parts())
 
     def as_json(self) -> dict[str, Any]:
         """Plain types, always in the same order."""

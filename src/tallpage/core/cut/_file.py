@@ -76,15 +76,8 @@ def _cut_of(read: CutFile) -> Cut:
     frame = read.frame.model_dump()
     folds = [Fold(**fold) for fold in frame.pop("folds", ())]
     return Cut(
-        orientation=read.orientation,
-        hidden=read.hidden,
-        sought=read.sought,
-        cleared=read.cleared,
         frame=Frame.of(Box(**frame), folds),
-        tone=read.tone,
-        marks=read.marks,
-        dressing=read.dressing,
-        styles=read.styles,
+        **read.parts(),
         pictures={name: _picture(name, data) for name, data in read.pictures.items()},
     )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Base64Bytes, Field
 
@@ -63,6 +63,10 @@ class PartsFile(StrictModel):
     ] = ()
     dressing: Dressing | None = None
     styles: Annotated[dict[Name, Style], Field(max_length=MOST_STYLES)] = {}
+
+    def parts(self) -> dict[str, Any]:
+        """The parts by their names, which a cut gives them too."""
+        return {name: getattr(self, name) for name in PartsFile.model_fields}
 
 
 class CutFile(PartsFile):

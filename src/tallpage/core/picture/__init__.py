@@ -14,9 +14,9 @@ from tallpage.core.picture.operations._blending import (
     multiplied_by,
     put_in,
 )
-from tallpage.core.picture.operations._clearing import cleared, is_near, label_regions, mask_of
 from tallpage.core.picture.operations._hiding import edge_line, patched, pixelated, plain, transparent
 from tallpage.core.picture.operations._raster import WHITE, Access, Colour, Raster
+from tallpage.core.picture.operations._regions import label_regions
 from tallpage.core.picture.operations._sheet import Sheet
 from tallpage.core.picture.operations._toning import brightened, greyed, inverted, thresholded
 from tallpage.core.picture.operations._turning import (
@@ -57,7 +57,6 @@ __all__ = [
     "blurred_where",
     "brightened",
     "check_picture",
-    "cleared",
     "decode",
     "draw_vectors",
     "edge_line",
@@ -71,12 +70,10 @@ __all__ = [
     "greyed",
     "import_picture",
     "inverted",
-    "is_near",
     "label_regions",
     "laid_over",
     "libvips_version",
     "mapped_onto",
-    "mask_of",
     "masked",
     "mirrored",
     "multiplied_by",

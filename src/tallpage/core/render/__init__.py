@@ -8,7 +8,7 @@ pixels know where their places were before, and come to lie.
 from tallpage.core.render._drawing import Rendering
 from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
-from tallpage.core.render._prepared import prepared
+from tallpage.core.render._prepared import prepared, turned
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
 from tallpage.core.render._strength import asked_strength_px
@@ -16,6 +16,8 @@ from tallpage.core.render._views import (
     dressed_view,
     hidden_view,
     piece_view,
+    prepared_spine,
+    prepared_tile,
     save_joined_png,
     save_png,
     squeezed,
@@ -38,11 +40,14 @@ __all__ = [
     "hidden_view",
     "piece_view",
     "prepared",
+    "prepared_spine",
+    "prepared_tile",
     "render_key",
     "save_joined_png",
     "save_png",
     "squeezed",
     "strip_view",
     "thumbnail",
+    "turned",
     "whole_page",
 ]

@@ -12,7 +12,10 @@ from tallpage.core.clearing import (
     ClearedColour,
     Clearing,
     RowMask,
+    clear_rows,
     connected_with,
+    near,
+    reach_px,
     union,
     with_boxes,
     without,
@@ -22,7 +25,7 @@ from tallpage.core.geometry import Box, Size, bands
 from tallpage.core.once import once
 from tallpage.core.page_map import Block
 from tallpage.core.page_words import PageWords
-from tallpage.core.picture import Access, Raster, cleared, is_near, mask_of
+from tallpage.core.picture import Access, Raster, Sheet
 from tallpage.core.render._source import Source
 
 _BAND_PX = 512
@@ -47,23 +50,32 @@ class ClearedSource:
             FrameError: the box does not lie on the page.
         """
         box.require_on(self.size)
-        needed = box.grown(self.clearing.soft_px).overlap(Box.whole(self.size)) or box
-        raster = self.source.region(needed, access=access).with_alpha()
+        reach = reach_px(self.clearing.soft_px)
+        needed = box.grown(reach * len(self.clearing.colours)).overlap(Box.whole(self.size)) or box
+        sheet = Sheet.of(self.source.region(needed, access=access).with_alpha())
         for number, colour in enumerate(self.clearing.colours):
             # The first of them decides where several would clear; each sees what the last one left.
-            limit = self._limits[number]
+            self._clear(sheet, needed, colour, self._limits[number], reach)
+        return sheet.raster.cropped(box.seen_from(needed))
+
+    def _clear(
+        self, sheet: Sheet, place: Box, colour: ClearedColour, limit: RowMask | None, reach: int
+    ) -> None:
+        """Clear a colour from a sheet that shows a place of the page, band by band."""
+        above = sheet.rows(0, 0)
+        for top_px, height_px in bands(place.height_px, _BAND_PX):
+            below_px = min(reach, place.height_px - top_px - height_px)
+            band = np.concatenate([above, sheet.rows(top_px, height_px + below_px)])
+            first_px = top_px - len(above)
             within = None
             if limit is not None:
-                rows = limit.rows(needed.y_px, needed.height_px)[:, needed.x_px : needed.right_px]
-                within = mask_of(rows)
-            raster = cleared(
-                raster,
-                rgb_of(colour.colour),
-                colour.tolerance,
-                within=within,
-                soft_px=self.clearing.soft_px,
-            )
-        return raster.cropped(box.seen_from(needed))
+                rows = limit.rows(place.y_px + first_px, len(band))
+                within = rows[:, place.x_px : place.right_px]
+            rgb = rgb_of(colour.colour)
+            clear = clear_rows(band, rgb, colour.tolerance, within, soft_px=self.clearing.soft_px)
+            # The next band looks at these rows as they were.
+            above = band[: len(above) + height_px][-reach:] if reach else above
+            sheet.put_rows(top_px, clear[top_px - first_px :][:height_px])
 
     def blocks(self) -> tuple[Block, ...]:
         """The source's blocks."""
@@ -112,5 +124,4 @@ class ClearedSource:
         width_px = self.size.width_px
         for top_px, height_px in bands(self.size.height_px, _BAND_PX):
             band = self.source.region(Box(x_px=0, y_px=top_px, width_px=width_px, height_px=height_px))
-            near = is_near(band, rgb_of(colour.colour), colour.tolerance)
-            yield near.rows(0, height_px).reshape(height_px, width_px) > 0
+            yield near(band.with_alpha().rows(0, height_px), rgb_of(colour.colour), colour.tolerance)

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from tallpage.core.cut import Cut
 from tallpage.core.render._source import Source
+
+if TYPE_CHECKING:
+    from tallpage.core.turning import Orientation
 
 # Each of them is loaded where a cut asks for it.
 
 
 def prepared(source: Source, cut: Cut) -> Source:
     """A source as a cut turns, hides and clears it; all places of the cut count on this one."""
-    if cut.orientation is not None and not cut.orientation.is_upright:
-        from tallpage.core.render._turning import TurnedSource
-
-        source = TurnedSource(source, cut.orientation)
+    source = turned(source, cut.orientation)
     if cut.hidden:
         from tallpage.core.render._hiding import HidingSource
 
@@ -23,3 +25,12 @@ def prepared(source: Source, cut: Cut) -> Source:
 
         source = ClearedSource(source, cut.cleared)
     return source
+
+
+def turned(source: Source, orientation: Orientation | None) -> Source:
+    """A source in an orientation; itself where there is none."""
+    if orientation is None or orientation.is_upright:
+        return source
+    from tallpage.core.render._turning import TurnedSource
+
+    return TurnedSource(source, orientation)

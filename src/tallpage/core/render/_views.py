@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING
 from tallpage.core.cut import Cut, Fold, Frame
 from tallpage.core.files import storage_errors
 from tallpage.core.geometry import Box, Size
-from tallpage.core.picture import Access, Raster, StripManifest, encode_webp, open_file, write_png
+from tallpage.core.picture import Access, Raster, StripManifest, encode_png, encode_webp, open_file, write_png
 from tallpage.core.render._drawing import Rendering
 from tallpage.core.render._rules import RenderRules
 from tallpage.core.render._source import CaptureSource, Source
@@ -20,6 +20,8 @@ from tallpage.core.sizing import Sizing
 if TYPE_CHECKING:
     from tallpage.core.cut.models import HiddenArea
 
+TILE_PX = 1_024
+"""Side of a square of a turned page that is looked at."""
 _DRESSED_VIEW_PX = 2_400
 """Rows of a file that are shown of it while it is dressed."""
 _HIDDEN_VIEW_PX = 4_000
@@ -45,6 +47,30 @@ def squeezed(folder: Path, manifest: StripManifest, *, width_px: int, greatest_h
     natural = manifest.size.at_width(width_px)
     size = Size(width_px=width_px, height_px=min(natural.height_px, greatest_height_px))
     return encode_webp(whole_page(folder, manifest).resized(size), quality=80)
+
+
+def prepared_spine(source: Source, *, width_px: int, greatest_height_px: int) -> bytes:
+    """WebP of a whole page that a cut turns or clears, for the spine."""
+    natural = source.size.at_width(width_px)
+    size = Size(width_px=width_px, height_px=min(natural.height_px, greatest_height_px))
+    return encode_webp(source.region(Box.whole(source.size)).held().resized(size), quality=80)
+
+
+def prepared_tile(source: Source, column: int, row: int, *, shrink: int) -> bytes | None:
+    """A square of a page that a cut turns or clears, at ``1/shrink`` of its size; None beside the page.
+
+    PNG at the page's own size, WebP at others.
+    """
+    side_px = TILE_PX * shrink
+    tile = Box(x_px=column * side_px, y_px=row * side_px, width_px=side_px, height_px=side_px)
+    box = tile.overlap(Box.whole(source.size))
+    if box is None:
+        return None
+    raster = source.region(box).held()
+    if shrink == 1:
+        return encode_png(raster, compression=1)
+    size = Size(width_px=-(-box.width_px // shrink), height_px=-(-box.height_px // shrink))
+    return encode_webp(raster.resized(size), quality=90)
 
 
 def strip_view(folder: Path, manifest: StripManifest, number: int, *, shrink: int) -> bytes:

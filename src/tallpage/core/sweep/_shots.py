@@ -17,9 +17,8 @@ from tallpage.core.cut import Cut, page_facts
 from tallpage.core.errors import TallPageError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import FORMATS, FitOrder, fit_order
-from tallpage.core.page_words import PageWords
 from tallpage.core.picture import StripManifest
-from tallpage.core.render import CaptureSource, Rendering, RenderRules, save_png
+from tallpage.core.render import CaptureSource, Rendering, RenderRules, save_png, turned
 from tallpage.core.sizing import Sizing
 
 _PR_SET_PDEATHSIG = 1
@@ -132,7 +131,7 @@ def _files(
 ) -> Iterator[ShotFile]:
     source = CaptureSource(scratch, manifest)
     cut = shot.cut or Cut.whole(manifest.size)
-    words = PageWords.load(scratch) if cut.sought else None
+    words = turned(source, cut.orientation).words() if cut.sought else None
     cut = (cut.hidden_anew(words) if words else cut).resolved(facts)
     if not shot.slots:
         rules = RenderRules(sizing=Sizing(way="share", percent=100))

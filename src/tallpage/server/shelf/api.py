@@ -24,6 +24,7 @@ from tallpage.server.shelf.cutting import change_cut, open_cut, start_cut
 from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
+from tallpage.server.shelf.prepared import prepared_page
 from tallpage.server.shelf.renewing import carry_to, end_review, settle
 from tallpage.server.shelf.schemas import (
     BlockOut,
@@ -180,9 +181,12 @@ def take_further(request: HttpRequest, capture_id: int) -> Status[Capture]:
 
 
 @router.get("/captures/{capture_id}/map", response=list[BlockOut], operation_id="get_map")
-def get_map(request: HttpRequest, capture_id: int) -> list[BlockOut]:
+def get_map(request: HttpRequest, capture_id: int, preparation: str = "") -> list[BlockOut]:
     """The visible blocks of a taken page, from outer to inner; none for a dropped picture."""
-    blocks = PageMap.load(taken_capture(capture_id).folder).blocks
+    capture = taken_capture(capture_id)
+    blocks = PageMap.load(capture.folder).blocks
+    if preparation:
+        blocks = prepared_page(capture, preparation).blocks()
     return [
         BlockOut(
             role=block.role,
@@ -218,9 +222,12 @@ def strip_so_far(request: HttpRequest, capture_id: int, number: int) -> HttpResp
 
 
 @router.get("/captures/{capture_id}/spine", operation_id="capture_spine", include_in_schema=False)
-def capture_spine(request: HttpRequest, capture_id: int) -> HttpResponse:
+def capture_spine(request: HttpRequest, capture_id: int, preparation: str = "") -> HttpResponse:
     """Small picture of the whole page."""
-    return views.spine_view(taken_capture(capture_id))
+    capture = taken_capture(capture_id)
+    if preparation:
+        return views.prepared_spine_view(prepared_page(capture, preparation))
+    return views.spine_view(capture)
 
 
 @router.get("/captures/{capture_id}/strips/{number}", operation_id="capture_strip", include_in_schema=False)
@@ -243,7 +250,7 @@ def post_cut(request: HttpRequest, capture_id: int) -> Status[Cut]:
 @router.post("/captures/{capture_id}/trim", response=BoxSchema, operation_id="trim")
 def post_trim(request: HttpRequest, capture_id: int, payload: TrimIn) -> Box:
     """A box without the plain edges of what it shows; the box itself where all of it is plain."""
-    source = taken_capture(capture_id).pixel_source()
+    source = prepared_page(taken_capture(capture_id), payload.preparation)
     box = Box(**payload.box.model_dump()).require_on(source.size)
     return trimmed(box, source.region, payload.sides)
 

@@ -15,6 +15,7 @@ from tallpage.core.page_words import PageWords
 from tallpage.core.render import asked_strength_px
 from tallpage.server.shelf import views
 from tallpage.server.shelf.lookup import taken_capture
+from tallpage.server.shelf.prepared import prepared_page
 from tallpage.server.shelf.schemas import BoxSchema
 
 router = Router(tags=["hiding"])
@@ -41,6 +42,8 @@ class SoughtIn(Schema):
 
     kind: Kind
     words: str = Field(default="", max_length=5_000)
+    preparation: str = ""
+    """How the page is turned, as JSON."""
 
     def as_sought(self) -> Sought:
         """What is looked for, as the core knows it."""
@@ -75,19 +78,27 @@ class CoarsenessOut(Schema):
 @router.post("/captures/{capture_id}/found", response=FoundOut, operation_id="find_words")
 def post_found(request: HttpRequest, capture_id: int, payload: SoughtIn) -> FoundOut:
     """Every place of a page that says what is sought."""
-    words = PageWords.load(taken_capture(capture_id).folder)
+    capture = taken_capture(capture_id)
+    words = PageWords.load(capture.folder)
+    if payload.preparation:
+        words = prepared_page(capture, payload.preparation).words()
     places = find_places(words, payload.as_sought()) if words else []
     return FoundOut(known=words is not None, places=[FoundPlaceOut.of(place) for place in places])
 
 
 @router.get("/captures/{capture_id}/coarseness", response=CoarsenessOut, operation_id="coarseness")
-def coarseness(request: HttpRequest, capture_id: int, area: Query[AreaIn]) -> CoarsenessOut:
+def coarseness(
+    request: HttpRequest, capture_id: int, area: Query[AreaIn], preparation: str = ""
+) -> CoarsenessOut:
     """How coarse squares and blur have to be in a box, so that what it shows cannot be read."""
-    box = Box(**area.model_dump())
-    return CoarsenessOut(asked_px=asked_strength_px(box, taken_capture(capture_id).pixel_source()))
+    page = prepared_page(taken_capture(capture_id), preparation)
+    return CoarsenessOut(asked_px=asked_strength_px(Box(**area.model_dump()), page))
 
 
 @router.get("/captures/{capture_id}/hidden", operation_id="hidden_area", include_in_schema=False)
-def hidden_area(request: HttpRequest, capture_id: int, area: Query[HiddenAreaIn]) -> HttpResponse:
+def hidden_area(
+    request: HttpRequest, capture_id: int, area: Query[HiddenAreaIn], preparation: str = ""
+) -> HttpResponse:
     """What the files show of an area that is hidden."""
-    return views.hidden_picture(taken_capture(capture_id), HiddenArea(**area.model_dump(exclude_none=True)))
+    page = prepared_page(taken_capture(capture_id), preparation)
+    return views.hidden_picture(page, HiddenArea(**area.model_dump(exclude_none=True)))

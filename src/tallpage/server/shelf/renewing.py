@@ -8,10 +8,10 @@ from typing import Any
 
 from django.db import transaction
 
+from tallpage.core import cut as core_cut
 from tallpage.core.errors import FrameError
 from tallpage.core.following import CarriedCut, Page, carry_over
-from tallpage.core.page_map import PageMap
-from tallpage.core.page_words import PageWords
+from tallpage.core.render import turned
 from tallpage.server.shelf.cutting import free_name
 from tallpage.server.shelf.models import Capture, Cut
 
@@ -35,7 +35,8 @@ def carry_to(cut: Cut, capture: Capture) -> Cut:
         raise FrameError(
             "There is nothing to cut yet.", hint="Wait until the page is taken.", code="not_taken"
         )
-    carried = carry_over(cut.as_cut(), _page(cut.capture), _page(capture))
+    shown = cut.as_cut()
+    carried = carry_over(shown, _page(cut.capture, shown), _page(capture, shown))
     with transaction.atomic():
         now = Cut.objects.create(
             capture=capture,
@@ -99,9 +100,10 @@ def _tell_ready(cut: Cut) -> None:
             call(cut.carried_from, cut)
 
 
-def _page(capture: Capture) -> Page:
-    blocks = PageMap.load_if_readable(capture.folder).blocks
-    return Page(size=capture.size, blocks=blocks, words=PageWords.load_if_readable(capture.folder))
+def _page(capture: Capture, cut: core_cut.Cut) -> Page:
+    """What is known of a page, as a cut turns it."""
+    page = turned(capture.pixel_source(), cut.orientation)
+    return Page(size=page.size, blocks=page.blocks(), words=page.words())
 
 
 def _review(carried: CarriedCut) -> list[dict[str, Any]]:

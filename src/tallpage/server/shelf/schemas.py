@@ -243,15 +243,7 @@ class CutDocument(PartsFile):
             FrameError: nothing would be left between the folds.
         """
         require_parts_agree(self, stored_pictures())
-        return Cut(
-            hidden=self.hidden,
-            sought=self.sought,
-            frame=self.frame.as_frame(),
-            marks=self.marks,
-            tone=self.tone,
-            dressing=self.dressing,
-            styles=self.styles,
-        )
+        return Cut(frame=self.frame.as_frame(), **self.parts())
 
 
 class LookedAt(Schema):
@@ -289,6 +281,8 @@ class TrimIn(Schema):
 
     box: BoxSchema
     sides: list[Side] = list(SIDES)
+    preparation: str = ""
+    """How the page is turned and cleared, as JSON."""
 
 
 class PieceIn(Schema):

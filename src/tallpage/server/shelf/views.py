@@ -14,7 +14,17 @@ from tallpage.core.errors import PictureUnreadable, StorageError
 from tallpage.core.files import storage_errors, write_whole
 from tallpage.core.geometry import Box
 from tallpage.core.picture import strips_so_far
-from tallpage.core.render import dressed_view, hidden_view, piece_view, squeezed, strip_view, thumbnail
+from tallpage.core.render import (
+    Source,
+    dressed_view,
+    hidden_view,
+    piece_view,
+    prepared_spine,
+    prepared_tile,
+    squeezed,
+    strip_view,
+    thumbnail,
+)
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.storage import incoming_named, view_file
 
@@ -70,9 +80,24 @@ def strip_picture(capture: Capture, number: int, shrink: int) -> HttpResponse:
     )
 
 
-def hidden_picture(capture: Capture, area: HiddenArea) -> HttpResponse:
+def prepared_spine_view(page: Source) -> HttpResponse:
+    """The whole page, turned and cleared, small."""
+    with _MAKING:
+        data = prepared_spine(page, width_px=SPINE_WIDTH_PX, greatest_height_px=SPINE_GREATEST_HEIGHT_PX)
+    return _immutable(data, "image/webp")
+
+
+def tile_picture(page: Source, column: int, row: int, shrink: int) -> HttpResponse:
+    """A square of a page, turned and cleared; nothing beside it."""
+    data = prepared_tile(page, column, row, shrink=shrink)
+    if data is None:
+        return HttpResponse(status=404)
+    return _immutable(data, "image/png" if shrink == 1 else "image/webp")
+
+
+def hidden_picture(page: Source, area: HiddenArea) -> HttpResponse:
     """An area of a page as the files show it when it is hidden."""
-    data = hidden_view(capture.pixel_source(), area)
+    data = hidden_view(page, area)
     return _immutable(data, "image/webp") if data else HttpResponse(status=404)
 
 
@@ -95,12 +120,11 @@ def piece_picture(cut: Cut, box: Box) -> HttpResponse:
     Raises:
         CutError: a mark names a style that is not known.
     """
-    shown = box.overlap(Box.whole(cut.capture.size))
+    drawn = cut.as_drawn()
+    shown = box.overlap(Box.whole(drawn.page_size(cut.capture.size)))
     if shown is None:
         return HttpResponse(status=404)
-    response = HttpResponse(
-        piece_view(cut.capture.pixel_source(), cut.as_drawn(), shown), content_type="image/webp"
-    )
+    response = HttpResponse(piece_view(cut.capture.pixel_source(), drawn, shown), content_type="image/webp")
     response["Cache-Control"] = "private, no-cache"
     return response
 

@@ -4,6 +4,8 @@ import { isWhole } from "../../cut/frameSteps";
 import { markAt, type ShownMark } from "../../marks/hitMarks";
 import type { HeldKeys } from "../../../parts/dragging";
 import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/markGestures";
+import { putBackGesture } from "../../clearing/putBackGesture";
+import { levelGesture } from "../../turning/levelGesture";
 import type { PageSize, Point } from "../geometry/boxes";
 import { type BreakMoves, type Gesture, gestureAt, NOTHING } from "./gestures";
 import { type Hit, hiddenAt, hitAt } from "./hitTest";
@@ -19,6 +21,10 @@ export interface Bench {
   marks: () => readonly ShownMark[];
   /** Show the box around what is to be selected. */
   onLasso: (box: Area | null) => void;
+  /** Show the line along which the page is to be level. */
+  onLine: (line: readonly [Point, Point] | null) => void;
+  /** Make the colour of a px transparent. */
+  clearAt: (at: Point) => void;
   /** What draws marks to edges, but not to their own. */
   snapping: (ids: readonly string[]) => Snapping;
 }
@@ -28,6 +34,7 @@ export function hitInStage(point: Point, joining: boolean, { store, page, breaks
   const state = store.getState();
   switch (state.stage) {
     case "part": {
+      if (state.tool.kind === "level" || state.tool.kind === "clear" || state.tool.kind === "put_back") return { kind: "page" };
       const hit = hitAt(point, { frame: state.document.frame, breaks: breaks.rows }, zoom);
       // Over the whole page there is nothing to move: a drag draws. Shift draws inside a frame.
       return hit.kind === "frame" && (joining || isWhole(state.document.frame, page)) ? { kind: "page" } : hit;
@@ -60,6 +67,9 @@ export function gestureInStage(from: Point, hit: Hit, keys: HeldKeys, bench: Ben
   if (hit.kind === "hidden-corner") return resizeHiddenGesture(store, hit.id, hit.corner, from, page);
   switch (stage) {
     case "part":
+      if (tool.kind === "level") return levelGesture(store, from, bench.onLine);
+      if (tool.kind === "clear") return { ...NOTHING, click: bench.clearAt };
+      if (tool.kind === "put_back") return putBackGesture(store, from, page, bench.onLasso);
       return gestureAt(from, hit, tool, { store, page, blocks, breaks });
     case "point":
       return tool.kind === "mark" ? drawGesture(store, tool.mark, from, zoom, keys, snapping([])) : lassoGesture(store, from, bench.marks(), bench.onLasso, keys.shift);

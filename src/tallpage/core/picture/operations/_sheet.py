@@ -38,6 +38,14 @@ class Sheet:
         image = pyvips.Image.new_from_memory(self._rows, width_px, height_px, channels, "uchar")
         return Raster(image.copy(interpretation="srgb"), is_held=True)
 
+    def rows(self, top_px: int, height_px: int) -> NDArray[np.uint8]:
+        """Rows as an array of shape (height, width, channels), as they are now."""
+        return self._rows[top_px : top_px + height_px].copy()
+
+    def put_rows(self, top_px: int, rows: NDArray[np.uint8]) -> None:
+        """Replace rows by others of their width and number of channels."""
+        self._rows[top_px : top_px + len(rows)] = rows
+
     def part(self, box: Box) -> Sheet:
         """A copy of a part, to draw on by itself."""
         return Sheet(self._at(box).copy())
