@@ -28,6 +28,7 @@ import { Toolbar } from "./Toolbar";
 import { ReviewStrip } from "./review/ReviewStrip";
 import { useBenchKeys } from "./useBenchKeys";
 import { useBreakMoves } from "./page/useBreakMoves";
+import { useZooming } from "./page/useZooming";
 import { useView } from "./page/useView";
 import { type ZoomMode, zoomOf } from "./page/geometry/zoom";
 
@@ -71,10 +72,12 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
   const navigate = useNavigate();
   const startCut = useStartCut(capture.id);
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
-  const viewWidth = useView(scroller, (view) => view.width, 0);
   const [mode, setMode] = useState<ZoomMode>("fit");
-  const pageWidth_px = useStore(store, (state) => state.page.width_px);
-  const zoom = zoomOf(mode, pageWidth_px, viewWidth, window.devicePixelRatio);
+  const viewWidth = useView(scroller, (view) => view.width, 0);
+  const viewHeight = useView(scroller, (view) => (mode === "whole" ? view.height : 0), 0);
+  const page = useStore(store, (state) => state.page);
+  const zoom = zoomOf(mode, page, { width: viewWidth, height: viewHeight }, window.devicePixelRatio);
+  const zooming = useZooming(scroller, zoom, setMode);
 
   const newCut = () => {
     if (startCut.isPending) return;
@@ -82,7 +85,7 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
       onSuccess: (made) => void navigate(`/captures/${capture.id}/cuts/${made.id}`),
     });
   };
-  useBenchKeys(store, { onMode: setMode, onNewCut: newCut });
+  useBenchKeys(store, { onZoom: zooming.to, onStep: zooming.step, onNewCut: newCut });
   const outputs = useOutputs(cut.id).data ?? NONE;
   const [opened, open] = useState<number | null>(null);
   const inHand = outputs.find((row) => row.id === opened) ?? outputs[0];
@@ -96,8 +99,8 @@ function Opened({ capture, cut, store, saver, saveState }: Pick<BenchState, "cap
         <div className="flex min-h-0 flex-1">
           <Spine scroller={scroller} zoom={zoom} />
           <div className="flex min-w-0 flex-1 flex-col">
-            <Toolbar mode={mode} onMode={setMode} />
-            {stage === "part" && <PartStrip />}
+            <Toolbar mode={mode} zoom={zoom} zooming={zooming} />
+            {stage === "part" && <PartStrip scroller={scroller} zoom={zoom} />}
             {stage === "point" && <MarkStrip />}
             {stage === "hide" && <HideStrip />}
             {cut.review.length > 0 && <ReviewStrip scroller={scroller} zoom={zoom} />}

@@ -1,12 +1,31 @@
+import { FoldVertical } from "lucide-react";
+
+import { titled } from "../app/actions/registry";
+import { NumberInput } from "../parts/fields/NumberInput";
+import { useBench, useCut } from "./benchContext";
+import { BlocksPanel } from "./blocks/BlocksPanel";
+import { MOST_MARGIN_PX, setMargin, usePicking } from "./blocks/picking";
 import { ClearPanel } from "./clearing/ClearPanel";
 import { TonePanel } from "./tone/TonePanel";
 import { TrimPanel } from "./TrimPanel";
 import { TurnPanel } from "./turning/TurnPanel";
 
 /** What is done to the page and its frame besides drawing it. */
-export function PartStrip() {
+export function PartStrip({ scroller, zoom }: { scroller: HTMLElement | null; zoom: number }) {
+  const { store } = useBench();
+  const folding = useCut((state) => state.tool.kind === "fold");
+  const margin_px = usePicking((state) => state.margin_px);
   return (
     <div className="@container flex h-9 shrink-0 items-center gap-2 overflow-x-auto border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The page and its frame">
+      <BlocksPanel scroller={scroller} zoom={zoom} />
+      <label className="flex items-center gap-1">
+        <span className="text-info">margin</span>
+        <NumberInput name="Margin around a block in px" size="w-14" value={margin_px} least={0} greatest={MOST_MARGIN_PX} onCommit={(px) => px !== null && setMargin(store, Math.round(px))} />
+      </label>
+      <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title={titled("fold", "Fold a band away: drag over the rows that are not wanted")} onClick={() => store.setTool({ kind: folding ? "frame" : "fold" })}>
+        <FoldVertical size={14} aria-hidden /> Fold
+      </button>
+      <span className="h-4 border-l border-base-300" aria-hidden />
       <TurnPanel />
       <ClearPanel />
       <TrimPanel />

@@ -15,12 +15,13 @@ const STEPS: Record<string, [number, number]> = {
 };
 
 interface Actions {
-  onMode: (mode: ZoomMode) => void;
+  onZoom: (mode: ZoomMode) => void;
+  onStep: (towards: 1 | -1) => void;
   onNewCut: () => void;
 }
 
 /** The Bench's keys for looking and cutting. They rest while somebody types in a field. */
-export function useBenchKeys(store: CutStore, { onMode, onNewCut }: Actions): void {
+export function useBenchKeys(store: CutStore, { onZoom, onStep, onNewCut }: Actions): void {
   const byArrows = (change: (dx: number, dy: number) => void) => (event: KeyboardEvent) => {
     const step = STEPS[event.key];
     if (!step) return;
@@ -74,7 +75,10 @@ export function useBenchKeys(store: CutStore, { onMode, onNewCut }: Actions): vo
   useAction("newCut", (event) => {
     if (!event.repeat) onNewCut();
   });
-  useAction("fitWidth", () => onMode("fit"));
-  useAction("actual", () => onMode("1"));
-  useAction("double", () => onMode("2"));
+  useAction("fitWidth", () => onZoom("fit"));
+  useAction("fitPage", () => onZoom("whole"));
+  useAction("actual", () => onZoom(1));
+  useAction("double", () => onZoom(2));
+  useAction("closer", () => onStep(1));
+  useAction("farther", () => onStep(-1));
 }

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 
 import { splitAddresses } from "../gather/addresses";
 import { bandsNear, movedSplit } from "../compare/bands";
-import { roomLeftOf, shrinkFor, zoomOf } from "../bench/page/geometry/zoom";
+import { roomLeftOf, shrinkFor, zoomByWheel, zoomOf, zoomStep } from "../bench/page/geometry/zoom";
 import { formatBytes, formatsOf, formatSize, formatWhen, parseLimit, parsePx } from "./figures";
 
 test("bytes carry their unit, 1 kB being 1,000 bytes", () => {
@@ -53,9 +53,25 @@ test("the split stays on the picture", () => {
 });
 
 test("actual pixels are the display's own, and a fitted page never grows beyond them", () => {
-  expect(zoomOf("1", 1_280, 800, 2)).toBe(0.5);
-  expect(zoomOf("fit", 300, 800, 1)).toBe(1);
-  expect(zoomOf("fit", 1_280, 676, 1)).toBe(0.5);
+  const view = { width: 676, height: 536 };
+  const page = { width_px: 1_280, height_px: 10_000 };
+  expect(zoomOf(1, page, view, 2)).toBe(0.5);
+  expect(zoomOf(16, page, view, 2)).toBe(8);
+  expect(zoomOf("fit", { width_px: 300, height_px: 300 }, view, 1)).toBe(1);
+  expect(zoomOf("fit", page, view, 1)).toBe(0.5);
+  expect(zoomOf("whole", page, view, 1)).toBe(0.05);
+  expect(zoomOf("whole", { width_px: 1_280, height_px: 100 }, view, 1)).toBe(0.5);
   expect([1, 0.5, 0.3, 0.2].map((zoom) => shrinkFor(zoom, 1))).toEqual([1, 2, 2, 4]);
   expect([roomLeftOf(100, 301), roomLeftOf(900, 300)]).toEqual([100, 18]);
+});
+
+test("zooming goes by known steps, and by the wheel to 16 px of the display for a px and no further", () => {
+  expect(zoomStep(1, 1, 1)).toBe(1.5);
+  expect(zoomStep(0.5, 2, 1)).toBe(1.5);
+  expect(zoomStep(0.63, 1, -1)).toBe(0.5);
+  expect(zoomStep(16, 1, 1)).toBe(16);
+  expect(zoomStep(0.02, 1, -1)).toBe(0.02);
+  expect(zoomByWheel(1, 1, 1)).toBe(1.25);
+  expect(zoomByWheel(zoomByWheel(1, 1, 3), 1, -3)).toBeCloseTo(1);
+  expect(zoomByWheel(1, 1, 90)).toBe(16);
 });

@@ -56,7 +56,7 @@ class PageMap:
             PictureUnreadable: it is there and damaged.
         """
         path = folder / MAP_NAME
-        if not path.exists():
+        if not has_map(folder):
             return cls(blocks=())
         try:
             rows = json.loads(path.read_text("utf-8"))["blocks"]
@@ -75,3 +75,8 @@ class PageMap:
             return cls.load(folder)
         except PictureUnreadable:
             return cls(blocks=())
+
+
+def has_map(folder: Path) -> bool:
+    """Whether a capture's page said where its blocks stand: a dropped picture never did."""
+    return (folder / MAP_NAME).exists()

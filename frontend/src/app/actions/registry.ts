@@ -47,6 +47,9 @@ export const ACTIONS = {
   actual: { scope: "bench", group: "Bench: looking", words: "actual pixels", keys: ["1"] },
   double: { scope: "bench", group: "Bench: looking", words: "two to one", keys: ["2"] },
   fitWidth: { scope: "bench", group: "Bench: looking", words: "fit the width", keys: ["0"] },
+  fitPage: { scope: "bench", group: "Bench: looking", words: "fit the whole page", keys: ["9"] },
+  closer: { scope: "bench", group: "Bench: looking", words: "closer", keys: ["equal", "shift+equal"], shown: "+" },
+  farther: { scope: "bench", group: "Bench: looking", words: "farther", keys: ["minus"], shown: "-" },
 
   stageBefore: { scope: "bench", group: "Bench: the order of work", words: "the stage before: part, point, hide, dress", keys: ["comma"], shown: "," },
   stageNext: { scope: "bench", group: "Bench: the order of work", words: "the next stage", keys: ["period"], shown: "." },
@@ -61,6 +64,8 @@ export const ACTIONS = {
   },
   wholePage: { scope: "bench", group: "Bench: cutting", words: "frame the whole page", keys: ["p"] },
   fold: { scope: "bench", group: "Bench: cutting", words: "fold a band of the page away", keys: ["f"] },
+  blockAround: { scope: "bench", group: "Bench: cutting", words: "frame the block that holds what is framed", keys: ["bracketleft"], shown: "[" },
+  blockInside: { scope: "bench", group: "Bench: cutting", words: "frame the block inside", keys: ["bracketright"], shown: "]" },
   trim: { scope: "bench", group: "Bench: cutting", words: "trim plain edges", keys: ["x"] },
   layAside: { scope: "bench", group: "Bench: cutting", words: "lay the tool in hand aside", keys: ["escape"] },
   newCut: { scope: "bench", group: "Bench: cutting", words: "start another cut", keys: ["n"] },

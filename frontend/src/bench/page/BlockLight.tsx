@@ -1,3 +1,4 @@
+import { formatSize } from "../../parts/figures";
 import type { Block } from "../../api/types";
 import { blockWords } from "./geometry/blocks";
 
@@ -15,7 +16,7 @@ export function BlockLight({ block, zoom }: { block: Block; zoom: number }) {
       }}
     >
       <span className={`absolute ${block.y_px * zoom > 24 ? "bottom-full -left-0.5" : "top-0 left-0"} max-w-80 truncate bg-secondary px-1.5 text-xs leading-5 text-secondary-content`}>
-        {blockWords(block)}
+        {blockWords(block)} <span className="figure">{formatSize(block.width_px, block.height_px)}</span>
       </span>
     </div>
   );

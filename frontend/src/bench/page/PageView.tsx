@@ -13,9 +13,10 @@ import { useGround } from "../clearing/ground";
 import { shownCut } from "../cut/cutStore";
 import { ThresholdFilter } from "../tone/ThresholdFilter";
 import type { PageSize } from "./geometry/boxes";
+import { usePanning } from "./usePanning";
 import { useView } from "./useView";
 import type { Viewport } from "./useViewport";
-import { MARGIN, roomLeftOf, shrinkFor } from "./geometry/zoom";
+import { GRID_FROM, MARGIN, roomLeftOf, shrinkFor } from "./geometry/zoom";
 
 interface Props {
   scroller: HTMLDivElement | null;
@@ -41,6 +42,7 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
   const { capture } = useBench();
   const [page, setPage] = useState<HTMLDivElement | null>(null);
   const shrink = shrinkFor(zoom, window.devicePixelRatio);
+  usePanning(scroller);
   const { width_px, height_px } = usePage();
   const prepared = usePreparation() !== "";
   const near = (view: Viewport) => picturesNear(nearView(view, { width_px, height_px }, viewWidth, zoom), capture.strips, { width_px, height_px }, prepared, shrink);
@@ -52,7 +54,7 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
       ref={onScroller}
       // Room for the scrollbar is always left: one that comes when the page is a little larger, and goes when
       // the page is fitted beside it, would come and go for ever.
-      className="min-h-0 flex-1 overflow-auto bg-base-200 [scrollbar-gutter:stable]"
+      className="min-h-0 flex-1 overflow-auto bg-base-200 data-[panning=on]:cursor-grabbing data-[panning=ready]:cursor-grab data-[panning=on]:*:pointer-events-none data-[panning=ready]:*:pointer-events-none [scrollbar-gutter:stable]"
       tabIndex={0}
       role="region"
       aria-label="The page"
@@ -67,6 +69,7 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
         >
           {threshold != null && <ThresholdFilter threshold={threshold} />}
           <PagePictures names={seen ? seen.split(",") : []} zoom={zoom} />
+          {zoom * window.devicePixelRatio >= GRID_FROM && <PixelGrid zoom={zoom} />}
           {page && (
             <PointerLayer page={page} scroller={scroller} zoom={zoom}>
               <HiddenLayer zoom={zoom} />
@@ -80,5 +83,17 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
         </div>
       </div>
     </div>
+  );
+}
+
+/** Lines between the px of the page. */
+function PixelGrid({ zoom }: { zoom: number }) {
+  const line = "rgb(128 128 128 / 45%) 0 1px, transparent 1px";
+  return (
+    <div
+      data-pixel-grid
+      className="pointer-events-none absolute inset-0"
+      style={{ backgroundImage: `linear-gradient(to right, ${line}), linear-gradient(to bottom, ${line})`, backgroundSize: `${zoom}px ${zoom}px` }}
+    />
   );
 }

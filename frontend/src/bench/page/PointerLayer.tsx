@@ -3,8 +3,11 @@ import { type MouseEvent, type ReactNode, useState } from "react";
 import { usePageMap } from "../../api/captures";
 import { findColour, orientationText } from "../../api/prepared";
 import type { Area, Block } from "../../api/types";
+import { useAction } from "../../app/actions/useAction";
 import { showProblem } from "../../app/showProblem";
 import { useBench, useCut, useOrientation, usePage } from "../benchContext";
+import { pickAround, pickInside } from "../blocks/picking";
+import { useBlockWheel } from "../blocks/useBlockWheel";
 import { clearColour } from "../clearing/clearSteps";
 import { shownCut, type Tool } from "../cut/cutStore";
 import { GuideLayer } from "../marks/GuideLayer";
@@ -96,6 +99,10 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
     onPress: (hit) => focusFor(hit, page, scroller),
     scroller,
   });
+  const showsPart = useCut((state) => state.stage === "part");
+  useAction("blockAround", () => showsPart && pickAround(store, blocks), undefined, [blocks, showsPart]);
+  useAction("blockInside", () => showsPart && pickInside(store, blocks), undefined, [blocks, showsPart]);
+  useBlockWheel(scroller, (towards) => showsPart && (towards > 0 ? pickAround(store, blocks) : pickInside(store, blocks)));
   const editText = (event: MouseEvent) => {
     if (store.getState().stage !== "point") return;
     const { toPage } = pageTransform(page.getBoundingClientRect(), zoom);

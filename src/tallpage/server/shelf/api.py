@@ -16,10 +16,10 @@ from tallpage.core.cut import MOST_BYTES, write_cut
 from tallpage.core.errors import CutError, FrameError
 from tallpage.core.geometry import Box
 from tallpage.core.naming import cut_file_name
-from tallpage.core.page_map import PageMap
 from tallpage.core.trimming import trimmed
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.shelf import purge, views
+from tallpage.server.shelf.blocks import blocks_of
 from tallpage.server.shelf.cutting import change_cut, open_cut, start_cut
 from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
@@ -182,11 +182,8 @@ def take_further(request: HttpRequest, capture_id: int) -> Status[Capture]:
 
 @router.get("/captures/{capture_id}/map", response=list[BlockOut], operation_id="get_map")
 def get_map(request: HttpRequest, capture_id: int, preparation: str = "") -> list[BlockOut]:
-    """The visible blocks of a taken page, from outer to inner; none for a dropped picture."""
-    capture = taken_capture(capture_id)
-    blocks = PageMap.load(capture.folder).blocks
-    if preparation:
-        blocks = prepared_page(capture, preparation).blocks()
+    """The visible blocks of a page, from outer to inner; of a dropped picture those found in its pixels."""
+    blocks = blocks_of(taken_capture(capture_id), preparation)
     return [
         BlockOut(
             role=block.role,

@@ -27,10 +27,6 @@ function contains(frame: Area, { x_px, y_px }: Point): boolean {
   );
 }
 
-export function frameOf(block: Block): Area {
-  return { x_px: block.x_px, y_px: block.y_px, width_px: block.width_px, height_px: block.height_px };
-}
-
 /** “heading: Winter timetable”: what a block is, and how it begins. */
 export function blockWords(block: Block): string {
   const said = block.text || block.alt;

@@ -1,8 +1,9 @@
 import type { Area, Block, Frame } from "../../../api/types";
 import type { CutStore, Tool } from "../../cut/cutStore";
-import { addFolds, dragBand, dragFold, dragFrame, dropFrame, setFrame } from "../../cut/frameSteps";
+import { addFolds, dragBand, dragFold, dragFrame, dropFrame } from "../../cut/frameSteps";
 import type { HeldKeys } from "../../../parts/dragging";
-import { blockAt, frameOf } from "../geometry/blocks";
+import { pick } from "../../blocks/picking";
+import { blockAt } from "../geometry/blocks";
 import { foldBetween, movedEdge } from "../geometry/folds";
 import { drawnFrame, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry/boxes";
 import { movedBreak } from "../geometry/leafBreaks";
@@ -30,6 +31,8 @@ export interface Hands {
   page: PageSize;
   blocks: readonly Block[];
   breaks: BreakMoves;
+  /** Whether a block that is pressed joins what is framed. */
+  joining: boolean;
 }
 
 /** What a press begins that means nothing where it is. */
@@ -90,10 +93,10 @@ function frameGesture(store: CutStore, words: string, areaFor: (to: Point) => Ar
 }
 
 /** With a click that frames the block under it. */
-function framingBlocks({ store, blocks }: Hands, gesture: Gesture): Gesture {
+function framingBlocks({ store, blocks, joining }: Hands, gesture: Gesture): Gesture {
   const click = (at: Point) => {
     const block = blockAt(blocks, at, store.getState().document.frame);
-    if (block) setFrame(store, "block framed", frameOf(block));
+    if (block) pick(store, block, joining);
   };
   return { ...gesture, click };
 }
