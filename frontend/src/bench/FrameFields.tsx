@@ -4,6 +4,9 @@ import { formatPx } from "../parts/figures";
 import { NumberInput } from "../parts/fields/NumberInput";
 import { useBench, useCut } from "./benchContext";
 import { setField, shownFrame } from "./cut/frameSteps";
+import type { CutState } from "./cut/cutStore";
+import { fromCorner, placeFrom } from "./page/geometry/shapes";
+import { useShape } from "./shape/shape";
 import { fieldRange, type FrameField } from "./page/geometry/boxes";
 
 const FIELDS: { field: FrameField; label: string; name: string }[] = [
@@ -39,11 +42,22 @@ interface NumberProps {
 
 function FrameNumber({ field, label, name, onProblem }: NumberProps) {
   const { store } = useBench();
-  const value = useCut((state) => shownFrame(state)[field]);
-  const least = useCut((state) => fieldRange(state.document.frame, field, state.page).least);
-  const greatest = useCut((state) => fieldRange(state.document.frame, field, state.page).greatest);
+  const corner = useShape((state) => state.corner);
+  const placed = field === "x_px" || field === "y_px";
+  const value = useCut((state) => (placed ? fromCorner(shownFrame(state), corner, state.page)[field] : shownFrame(state)[field]));
+  const ends = (state: CutState) => {
+    const { least, greatest } = fieldRange(state.document.frame, field, state.page);
+    if (!placed) return [least, greatest] as const;
+    const at = (place: number) => fromCorner({ ...state.document.frame, [field]: place }, corner, state.page)[field];
+    return [Math.min(at(least), at(greatest)), Math.max(at(least), at(greatest))] as const;
+  };
+  const least = useCut((state) => ends(state)[0]);
+  const greatest = useCut((state) => ends(state)[1]);
   const apply = (number: number | null) => {
-    const done = number !== null && setField(store, field, Math.round(number));
+    const { document, page } = store.getState();
+    const whole = number === null ? null : Math.round(number);
+    const place = whole !== null && placed ? placeFrom(field, whole, document.frame, corner, page) : whole;
+    const done = place !== null && setField(store, field, place);
     onProblem(done ? "" : `${name.replace(" in px", "")}: ${formatPx(least)} to ${formatPx(greatest)} px is possible here.`);
   };
   return (

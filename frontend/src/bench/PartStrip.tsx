@@ -6,6 +6,8 @@ import { useBench, useCut } from "./benchContext";
 import { BlocksPanel } from "./blocks/BlocksPanel";
 import { MOST_MARGIN_PX, setMargin, usePicking } from "./blocks/picking";
 import { ClearPanel } from "./clearing/ClearPanel";
+import { SnapButton } from "./marks/SnapButton";
+import { ShapePanel } from "./shape/ShapePanel";
 import { TonePanel } from "./tone/TonePanel";
 import { TrimPanel } from "./TrimPanel";
 import { TurnPanel } from "./turning/TurnPanel";
@@ -25,6 +27,8 @@ export function PartStrip({ scroller, zoom }: { scroller: HTMLElement | null; zo
       <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title={titled("fold", "Fold a band away: drag over the rows that are not wanted")} onClick={() => store.setTool({ kind: folding ? "frame" : "fold" })}>
         <FoldVertical size={14} aria-hidden /> Fold
       </button>
+      <ShapePanel />
+      <SnapButton words="The frame snaps to the edges of blocks; not while Alt is held" />
       <span className="h-4 border-l border-base-300" aria-hidden />
       <TurnPanel />
       <ClearPanel />

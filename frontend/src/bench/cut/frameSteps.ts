@@ -9,6 +9,7 @@ import {
   resizedFrame,
   wholeFrame,
 } from "../page/geometry/boxes";
+import { heldShape } from "../shape/shape";
 import { type CutState, type CutStore, shownCut } from "./cutStore";
 
 /** What a person does to the frame of a cut: each a step of its history. */
@@ -61,7 +62,10 @@ export function setField(store: CutStore, field: FrameField, value: number): boo
   const { document, page } = store.getState();
   const { least, greatest } = fieldRange(document.frame, field, page);
   if (!Number.isInteger(value) || value < least || value > greatest) return false;
-  setFrame(store, FIELD_WORDS[field], { ...document.frame, [field]: value });
+  const typed = { ...document.frame, [field]: value };
+  const side = field === "height_px" ? { x: 0, y: 1 } as const : { x: 1, y: 0 } as const;
+  const isSize = field === "width_px" || field === "height_px";
+  setFrame(store, FIELD_WORDS[field], isSize ? heldShape(typed, document.frame, side, page) : typed);
   return true;
 }
 
@@ -72,7 +76,8 @@ export function nudge(store: CutStore, dx_px: number, dy_px: number): void {
 
 export function stretch(store: CutStore, handle: Handle, dx_px: number, dy_px: number): void {
   const { document, page } = store.getState();
-  setFrame(store, "edge moved", resizedFrame(document.frame, handle, dx_px, dy_px, page), "stretch");
+  const resized = resizedFrame(document.frame, handle, dx_px, dy_px, page);
+  setFrame(store, "edge moved", heldShape(resized, document.frame, handle, page), "stretch");
 }
 
 export function frameAll(store: CutStore): void {

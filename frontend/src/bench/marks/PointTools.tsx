@@ -1,4 +1,4 @@
-import { ALargeSmall, Circle, Highlighter, type LucideIcon, Magnet, MousePointer2, MoveUpRight, Pencil, Slash, Square, Star, SunDim } from "lucide-react";
+import { ALargeSmall, Circle, Highlighter, type LucideIcon, MousePointer2, MoveUpRight, Pencil, Slash, Square, Star, SunDim } from "lucide-react";
 
 import { useEffect } from "react";
 
@@ -8,7 +8,7 @@ import { useBench, useCut } from "../benchContext";
 import { Captions } from "./Captions";
 import { KIND_WORDS } from "./geometry";
 import { useMarkStyles } from "./markStyles";
-import { useSnapSwitch } from "./snapSwitch";
+import { SnapButton } from "./SnapButton";
 
 /** What can be drawn, in the order in which it is wanted most often. */
 export const MARK_TOOLS: { kind: MarkKind; action: ActionId; icon: LucideIcon | null }[] = [
@@ -31,7 +31,6 @@ const NAMED = "sr-only @min-[46rem]:not-sr-only";
 export function PointTools() {
   const { store } = useBench();
   const tool = useCut((state) => state.tool);
-  const snap = useSnapSwitch();
   const load = useMarkStyles((state) => state.load);
   useEffect(() => void load(), [load]);
   return (
@@ -61,15 +60,7 @@ export function PointTools() {
           </button>
         );
       })}
-      <button
-        type="button"
-        className={`btn ml-1 btn-xs px-1.5 @min-[46rem]:ml-2 ${snap.on ? "" : "btn-ghost"}`}
-        aria-pressed={snap.on}
-        title={snap.on ? "Marks snap to blocks, to other marks and to equal gaps; not while Alt is held" : "Marks go where they are dragged"}
-        onClick={snap.turn}
-      >
-        <Magnet size={16} aria-hidden /> <span className="sr-only">Snap to edges</span>
-      </button>
+      <SnapButton words="Marks snap to blocks, to other marks and to equal gaps; not while Alt is held" />
       <Captions />
     </div>
   );

@@ -8,14 +8,14 @@ import { type HandleName, inSteps, reshaped, squarely } from "./handles";
 import { extentOf, heldOf, marksWithin, movedExtent, type ShownMark } from "./hitMarks";
 import { hideArea } from "./hideSteps";
 import { addMark, drawnMark, free, keepPreview, newId, placedMark, previewMarks } from "./markSteps";
-import { spot } from "./snapping";
+import { type Axes, spot } from "./snapping";
 
 /** What presses on marks and on the page do while the page is pointed at, or something is hidden. */
 
 /** What draws a gesture to edges around it. */
 export interface Snapping {
   /** How far to move a box, so that it meets what stands around it; guides are shown meanwhile. */
-  by: (moving: Extent, keys: HeldKeys) => Point;
+  by: (moving: Extent, keys: HeldKeys, axes?: Axes) => Point;
   /** The gesture is over. */
   end: () => void;
 }

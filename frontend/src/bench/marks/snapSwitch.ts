@@ -22,8 +22,8 @@ export function snappingFor(blocks: readonly Block[], shown: readonly ShownMark[
   const edges = blocks.map(({ x_px, y_px, width_px, height_px }) => ({ left_px: x_px, top_px: y_px, right_px: x_px + width_px, bottom_px: y_px + height_px }));
   const marks = shown.flatMap((row) => (ids.includes(row.mark.id) || row.mark.kind === "dim" ? [] : (extentOf(row) ?? [])));
   return {
-    by: (moving, { alt }) => {
-      const snap = useSnapSwitch.getState().on && !alt ? snapOf(moving, { blocks: edges, marks }, zoom) : NOWHERE;
+    by: (moving, { alt }, axes = "xy") => {
+      const snap = useSnapSwitch.getState().on && !alt ? snapOf(moving, { blocks: edges, marks }, zoom, axes) : NOWHERE;
       show(snap.guides);
       return snap.by;
     },

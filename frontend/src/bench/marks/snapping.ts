@@ -35,10 +35,13 @@ const SAME_PX = 0.05;
 /** What of a mark is held against edges: all of it when it is moved, a point of it when it is drawn or reshaped. */
 type Moving = Extent;
 
+/** Along which axes something may be moved to meet edges. */
+export type Axes = "x" | "y" | "xy";
+
 /** How far to move a box so that it meets what stands near it; nowhere where nothing does. */
-export function snapOf(moving: Moving, around: Surroundings, zoom: number): Snap {
+export function snapOf(moving: Moving, around: Surroundings, zoom: number, axes: Axes = "xy"): Snap {
   const near = { blocks: nearby(moving, around.blocks, zoom), marks: nearby(moving, around.marks, zoom) };
-  const [x, y] = [along("x", moving, near, zoom), along("y", moving, near, zoom)];
+  const [x, y] = [axes.includes("x") ? along("x", moving, near, zoom) : NOWHERE, axes.includes("y") ? along("y", moving, near, zoom) : NOWHERE];
   const by = { x_px: x.by, y_px: y.by };
   const there = movedExtent(moving, by);
   return { by, guides: [...x.lines(there), ...y.lines(there)] };

@@ -14,7 +14,7 @@ function hands(breaks: Partial<BreakMoves> = {}) {
   const store = createCutStore(PAGE, { version: 1, hidden: [], sought: [], marks: [], styles: {}, frame: structuredClone(FRAME) });
   const moves = { rows: [], show: vi.fn(), send: vi.fn(), forget: vi.fn(), ...breaks };
   const begin = (x_px: number, y_px: number, hit: Hit, tool: Tool = { kind: "frame" }) =>
-    gestureAt({ x_px, y_px }, hit, tool, { store, page: PAGE, blocks: [BLOCK], breaks: moves, joining: false });
+    gestureAt({ x_px, y_px }, hit, tool, { store, page: PAGE, blocks: [BLOCK], breaks: moves, joining: false, snapping: { by: () => ({ x_px: 0, y_px: 0 }), end: () => undefined } });
   return { store, moves, begin, frame: () => store.getState().document.frame, words: () => store.getState().past.map((step) => step.words) };
 }
 

@@ -5,7 +5,10 @@ import type { HeldKeys } from "../../../parts/dragging";
 import { pick } from "../../blocks/picking";
 import { blockAt } from "../geometry/blocks";
 import { foldBetween, movedEdge } from "../geometry/folds";
-import { drawnFrame, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry/boxes";
+import type { Snapping } from "../../marks/markGestures";
+import { spot } from "../../marks/snapping";
+import { heldShape } from "../../shape/shape";
+import { drawnFrame, type Handle, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry/boxes";
 import { movedBreak } from "../geometry/leafBreaks";
 import type { Hit } from "./hitTest";
 
@@ -33,6 +36,8 @@ export interface Hands {
   breaks: BreakMoves;
   /** Whether a block that is pressed joins what is framed. */
   joining: boolean;
+  /** What draws the frame's edges to those of blocks. */
+  snapping: Snapping;
 }
 
 /** What a press begins that means nothing where it is. */
@@ -45,18 +50,39 @@ export function gestureAt(from: Point, hit: Hit, tool: Tool, hands: Hands): Gest
   if (hit.kind === "break") return breakGesture(hit.index, start, hands.breaks);
   if (hit.kind === "fold-edge") return foldEdgeGesture(hit.index, hit.edge, start, store);
   if (tool.kind === "fold") return bandGesture(from, store);
+  /** Where to drag a handle of the frame so that the sides it moves meet an edge near them. */
+  const drawnTo = (to: Point, handle: Handle, keys: HeldKeys): Point => {
+    const [dx_px, dy_px] = by(to);
+    const corner = {
+      x_px: dx_px + start.x_px + (handle.x < 0 ? 0 : start.width_px),
+      y_px: dy_px + start.y_px + (handle.y < 0 ? 0 : start.height_px),
+    };
+    const axes = handle.x === 0 ? "y" : handle.y === 0 ? "x" : "xy";
+    return moved(to, hands.snapping.by(spot(corner), keys, axes));
+  };
   const by = (to: Point) => [to.x_px - from.x_px, to.y_px - from.y_px] as const;
   switch (hit.kind) {
     case "handle":
-      return frameGesture(store, "edge moved", (to) => resizedFrame(start, hit.handle, ...by(to), page));
+      return frameGesture(store, "edge moved", hands.snapping, (to, keys) =>
+        heldShape(resizedFrame(start, hit.handle, ...by(drawnTo(to, hit.handle, keys)), page), start, hit.handle, page),
+      );
     case "frame":
-      return framingBlocks(hands, frameGesture(store, "frame moved", (to) => movedFrame(start, ...by(to), page)));
+      return framingBlocks(hands, frameGesture(store, "frame moved", hands.snapping, (to) => movedFrame(start, ...by(to), page)));
     case "page":
-      return framingBlocks(hands, frameGesture(store, "frame drawn", (to) => drawnFrame(from, to, page)));
+      return framingBlocks(
+        hands,
+        frameGesture(store, "frame drawn", hands.snapping, (to, keys) => {
+          const end = moved(to, hands.snapping.by(spot(to), keys));
+          const towards = { x: end.x_px < from.x_px ? -1 : 1, y: end.y_px < from.y_px ? -1 : 1 } as const;
+          return heldShape(drawnFrame(from, end, page), { ...start, folds: [] }, towards, page);
+        }),
+      );
     default:
       return NOTHING;
   }
 }
+
+const moved = (point: Point, shift: Point): Point => ({ x_px: point.x_px + shift.x_px, y_px: point.y_px + shift.y_px });
 
 export function breakGesture(index: number, frame: Area, breaks: BreakMoves): Gesture {
   const at = (to: Point) => movedBreak([...breaks.rows], index, to.y_px, frame);
@@ -84,11 +110,17 @@ function bandGesture(from: Point, store: CutStore): Gesture {
   };
 }
 
-function frameGesture(store: CutStore, words: string, areaFor: (to: Point) => Area): Gesture {
+function frameGesture(store: CutStore, words: string, snapping: Snapping, areaFor: (to: Point, keys: HeldKeys) => Area): Gesture {
   return {
-    move: (to) => dragFrame(store, areaFor(to)),
-    drop: () => dropFrame(store, words),
-    cancel: store.cancel,
+    move: (to, keys) => dragFrame(store, areaFor(to, keys)),
+    drop: () => {
+      snapping.end();
+      dropFrame(store, words);
+    },
+    cancel: () => {
+      snapping.end();
+      store.cancel();
+    },
   };
 }
 

@@ -70,7 +70,7 @@ export function gestureInStage(from: Point, hit: Hit, keys: HeldKeys, bench: Ben
       if (tool.kind === "level") return levelGesture(store, from, bench.onLine);
       if (tool.kind === "clear") return { ...NOTHING, click: bench.clearAt };
       if (tool.kind === "put_back") return putBackGesture(store, from, page, bench.onLasso);
-      return gestureAt(from, hit, tool, { store, page, blocks, breaks, joining: keys.shift });
+      return gestureAt(from, hit, tool, { store, page, blocks, breaks, joining: keys.shift, snapping: snapping([]) });
     case "point":
       return tool.kind === "mark" ? drawGesture(store, tool.mark, from, zoom, keys, snapping([])) : lassoGesture(store, from, bench.marks(), bench.onLasso, keys.shift);
     case "hide":
