@@ -365,7 +365,7 @@ def _shown_in_half(person: Person, picture_id: int) -> int:
 def _screen(person: Person, left: int, top: int, width: int, height: int) -> Pixels:
     """What the screen shows of the page, in px of the screen from the page's corner."""
     person.driver.execute_script(
-        "document.querySelector('[data-zoom]').scrollTo({ top: arguments[0] })", max(0, top - 40)
+        "document.querySelector('[data-zoom]').scrollTo({ top: arguments[0], left: 0 })", max(0, top - 40)
     )
     box = person.see(PAGE).rect
     data = person.driver.get_screenshot_as_png()

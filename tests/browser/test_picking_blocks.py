@@ -29,7 +29,7 @@ def _box(block: dict[str, Any]) -> tuple[int, int, int, int]:
 
 
 def _press(person: Person, block: dict[str, Any], *, joining: bool = False) -> None:
-    """Press the middle of a block, which is scrolled to first."""
+    """Press a block, which is scrolled to first, once it is lit under the mouse."""
     script = """
         const [x, y] = arguments;
         const view = document.querySelector('[data-zoom]');
@@ -40,10 +40,18 @@ def _press(person: Person, block: dict[str, Any], *, joining: bool = False) -> N
     """
     x, y, width, height = _box(block)
     place = person.driver.execute_script(script, x + min(width, 60) // 2, y + height // 2)
+
+    def lit(_: object) -> bool:
+        for by in (1, 0):
+            mouse = ActionChains(person.driver, duration=50)
+            mouse.w3c_actions.pointer_action.move_to_location(round(place[0]) + by, round(place[1]))
+            mouse.perform()
+        return bool(person.all("[data-block]"))
+
+    person.until(lit, what="a block that is lit")
     if joining:
         ActionChains(person.driver).key_down(Keys.SHIFT).perform()
-    mouse = ActionChains(person.driver, duration=50)
-    mouse.w3c_actions.pointer_action.move_to_location(round(place[0]), round(place[1]))
+    mouse = ActionChains(person.driver)
     mouse.w3c_actions.pointer_action.click()
     mouse.perform()
     if joining:

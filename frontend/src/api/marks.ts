@@ -19,10 +19,10 @@ export function fetchUsualLooks(): Promise<UsualLooks> {
 }
 
 /** Every place of a page that says what is sought. */
-export function useFound(captureId: number, sought: { kind: SoughtWords["kind"]; words: string; preparation: string }) {
+export function useFound(captureId: number, sought: { kind: SoughtWords["kind"]; words: string }, preparation: string) {
   return useQuery({
-    queryKey: ["found", captureId, sought],
-    queryFn: () => answered(api.POST("/api/captures/{capture_id}/found", { params: { path: { capture_id: captureId } }, body: sought })),
+    queryKey: ["found", captureId, sought, preparation],
+    queryFn: () => answered(api.POST("/api/captures/{capture_id}/found", { params: { path: { capture_id: captureId } }, body: { ...sought, preparation } })),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });

@@ -5,6 +5,7 @@ import { NumberInput } from "../parts/fields/NumberInput";
 import { useBench, useCut } from "./benchContext";
 import { BlocksPanel } from "./blocks/BlocksPanel";
 import { MOST_MARGIN_PX, setMargin, usePicking } from "./blocks/picking";
+import { RulerButton } from "./measuring/RulerButton";
 import { ClearPanel } from "./clearing/ClearPanel";
 import { SnapButton } from "./marks/SnapButton";
 import { ShapePanel } from "./shape/ShapePanel";
@@ -18,7 +19,7 @@ export function PartStrip({ scroller, zoom }: { scroller: HTMLElement | null; zo
   const folding = useCut((state) => state.tool.kind === "fold");
   const margin_px = usePicking((state) => state.margin_px);
   return (
-    <div className="@container flex h-9 shrink-0 items-center gap-2 overflow-x-auto border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The page and its frame">
+    <div className="@container flex min-h-9 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 py-1 border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The page and its frame">
       <BlocksPanel scroller={scroller} zoom={zoom} />
       <label className="flex items-center gap-1">
         <span className="text-info">margin</span>
@@ -29,6 +30,7 @@ export function PartStrip({ scroller, zoom }: { scroller: HTMLElement | null; zo
       </button>
       <ShapePanel />
       <SnapButton words="The frame snaps to the edges of blocks; not while Alt is held" />
+      <RulerButton />
       <span className="h-4 border-l border-base-300" aria-hidden />
       <TurnPanel />
       <ClearPanel />

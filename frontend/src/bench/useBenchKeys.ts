@@ -58,6 +58,12 @@ export function useBenchKeys(store: CutStore, { onZoom, onStep, onNewCut }: Acti
     if (store.getState().stage !== "part") store.setStage("part");
     store.setTool({ kind: folding ? "frame" : "fold" });
   });
+  useAction("measure", (event) => {
+    if (event.repeat) return;
+    const measuring = store.getState().tool.kind === "ruler";
+    if (store.getState().stage !== "part") store.setStage("part");
+    store.setTool({ kind: measuring ? "frame" : "ruler" });
+  });
   useAction("layAside", () => {
     const { stage, tool } = store.getState();
     if (stage === "part") store.setTool({ kind: "frame" });

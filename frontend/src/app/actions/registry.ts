@@ -66,6 +66,7 @@ export const ACTIONS = {
   fold: { scope: "bench", group: "Bench: cutting", words: "fold a band of the page away", keys: ["f"] },
   blockAround: { scope: "bench", group: "Bench: cutting", words: "frame the block that holds what is framed", keys: ["bracketleft"], shown: "[" },
   blockInside: { scope: "bench", group: "Bench: cutting", words: "frame the block inside", keys: ["bracketright"], shown: "]" },
+  measure: { scope: "bench", group: "Bench: looking", words: "measure between two points", keys: ["q"] },
   trim: { scope: "bench", group: "Bench: cutting", words: "trim plain edges", keys: ["x"] },
   layAside: { scope: "bench", group: "Bench: cutting", words: "lay the tool in hand aside", keys: ["escape"] },
   newCut: { scope: "bench", group: "Bench: cutting", words: "start another cut", keys: ["n"] },

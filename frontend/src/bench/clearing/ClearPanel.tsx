@@ -20,7 +20,7 @@ export function ClearPanel() {
   const take = (kind: "clear" | "put_back") => store.setTool({ kind: tool === kind ? "frame" : kind });
   return (
     <Panel
-      name="Transparent background"
+      name="Clear a colour"
       side="left"
       size="w-96"
       button={`btn-xs ${colours.length > 0 || tool === "clear" || tool === "put_back" ? "btn-neutral" : ""}`}

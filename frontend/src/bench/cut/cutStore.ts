@@ -23,6 +23,7 @@ export type Tool =
   | { kind: "level" }
   | { kind: "clear" }
   | { kind: "put_back" }
+  | { kind: "ruler" }
   | { kind: "select" }
   | { kind: "mark"; mark: MarkKind }
   | { kind: "hide"; how: HiddenArea["how"] };

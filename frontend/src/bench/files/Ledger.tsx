@@ -8,6 +8,7 @@ import { outputFileUrl } from "../../api/pictures";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { AddRow } from "./AddRow";
 import { useBench } from "../benchContext";
+import { FrameSizes } from "./FrameSizes";
 import { OutputRow } from "./OutputRow";
 import { useFinished } from "./useFinished";
 
@@ -35,6 +36,7 @@ export function Ledger() {
   return (
     <aside className="flex w-[310px] shrink-0 xl:w-[340px] flex-col overflow-y-auto border-l border-base-300" aria-label="Files">
       <h2 className="flex h-11 shrink-0 items-center border-b border-base-300 px-4 font-semibold">Files from this cut</h2>
+      <FrameSizes />
       {outputs.isError && (
         <div className="p-3">
           <ProblemNote sentence={asProblem(outputs.error).sentence} hint={asProblem(outputs.error).hint} />

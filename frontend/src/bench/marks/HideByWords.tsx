@@ -14,8 +14,8 @@ export function HideByWords({ how }: { how: HiddenArea["how"] }) {
   const { capture, store } = useBench();
   const [kind, setKind] = useState<SoughtWords["kind"]>("words");
   const [words, setWords] = useState("");
-  const asked = { kind, words: kind === "words" ? words : "", preparation: useOrientation() };
-  const found = useFound(capture.id, asked);
+  const asked = { kind, words: kind === "words" ? words : "" };
+  const found = useFound(capture.id, asked, useOrientation());
   const places = found.data?.places ?? [];
   const sought = useCut((state) => state.document.sought);
   const hide = () => {

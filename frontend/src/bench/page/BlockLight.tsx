@@ -15,8 +15,9 @@ export function BlockLight({ block, zoom }: { block: Block; zoom: number }) {
         height: block.height_px * zoom,
       }}
     >
-      <span className={`absolute ${block.y_px * zoom > 24 ? "bottom-full -left-0.5" : "top-0 left-0"} max-w-80 truncate bg-secondary px-1.5 text-xs leading-5 text-secondary-content`}>
-        {blockWords(block)} <span className="figure">{formatSize(block.width_px, block.height_px)}</span>
+      <span className={`absolute ${block.y_px * zoom > 24 ? "bottom-full -left-0.5" : "top-0 left-0"} flex max-w-96 gap-2 bg-secondary px-1.5 text-xs leading-5 text-secondary-content`}>
+        <span className="truncate">{blockWords(block)}</span>
+        <span className="figure shrink-0">{formatSize(block.width_px, block.height_px)}</span>
       </span>
     </div>
   );

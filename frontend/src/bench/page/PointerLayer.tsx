@@ -9,17 +9,21 @@ import { useBench, useCut, useOrientation, usePage } from "../benchContext";
 import { pickAround, pickInside } from "../blocks/picking";
 import { useBlockWheel } from "../blocks/useBlockWheel";
 import { clearColour } from "../clearing/clearSteps";
-import { shownCut, type Tool } from "../cut/cutStore";
+import { shownFrame } from "../cut/frameSteps";
+import { type CutState, shownCut, type Tool } from "../cut/cutStore";
 import { GuideLayer } from "../marks/GuideLayer";
 import type { Guide } from "../marks/snapping";
 import { snappingFor } from "../marks/snapSwitch";
+import { Magnifier } from "../measuring/Magnifier";
+import { usePointed } from "../measuring/pointed";
+import { RulerLayer } from "../measuring/RulerLayer";
 import { BlockLight } from "./BlockLight";
 import type { Point } from "./geometry/boxes";
 import { blockAt } from "./geometry/blocks";
 import { pageTransform } from "./geometry/pageTransform";
 import type { Hit } from "./pointer/hitTest";
 import { type Bench, gestureInStage, hitInStage } from "./pointer/stages";
-import { usePointer } from "./pointer/usePointer";
+import { type Dragged, usePointer } from "./pointer/usePointer";
 
 interface Props {
   page: HTMLDivElement;
@@ -96,6 +100,8 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
       if (under) setCursor(cursorFor(under.hit, tool));
       setHint(under ? hintFor(under.hit) : undefined);
     },
+    // A frame that is moved is looked at as a whole.
+    onDrag: (to) => usePointed.setState({ pointed: to && to.hit.kind !== "frame" && aims(store.getState()) ? { at: aimedAt(to, store.getState()), ...to.place } : null }),
     onPress: (hit) => focusFor(hit, page, scroller),
     scroller,
   });
@@ -113,6 +119,8 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
     <div className="absolute inset-0 touch-none" style={{ cursor }} title={hint} data-pointer-layer {...pointer} onDoubleClick={editText}>
       {lit && <BlockLight block={lit} zoom={zoom} />}
       {children}
+      <RulerLayer zoom={zoom} />
+      <Magnifier zoom={zoom} />
       <GuideLayer guides={guides} zoom={zoom} />
       {line && <LevelLine line={line} zoom={zoom} />}
       {lasso && (
@@ -123,6 +131,19 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
       )}
     </div>
   );
+}
+
+/** Whether a drag is one to the px: of a frame, a fold, a ruler, a hidden area. */
+function aims({ stage }: CutState): boolean {
+  return stage === "part" || stage === "hide";
+}
+
+/** What is aimed at: the sides of the frame that are dragged, which may have met an edge; else the pointer. */
+function aimedAt({ hit, point }: Dragged, state: CutState): Point {
+  if (hit.kind !== "handle") return point;
+  const { x_px, y_px, width_px, height_px } = shownFrame(state);
+  const { x, y } = hit.handle;
+  return { x_px: x === 0 ? point.x_px : x_px + (x > 0 ? width_px : 0), y_px: y === 0 ? point.y_px : y_px + (y > 0 ? height_px : 0) };
 }
 
 /** The line along which the page is to be level, while it is drawn. */

@@ -24,7 +24,7 @@ export function ShapePanel() {
       button={`btn-xs ${held ? "btn-neutral" : ""}`}
       label={
         <>
-          <RatioIcon size={14} aria-hidden /> Shape{held && `: ${held.name}`}
+          <RatioIcon size={14} aria-hidden /> Shape
         </>
       }
     >

@@ -5,6 +5,7 @@ import { markAt, type ShownMark } from "../../marks/hitMarks";
 import type { HeldKeys } from "../../../parts/dragging";
 import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/markGestures";
 import { putBackGesture } from "../../clearing/putBackGesture";
+import { rulerGesture } from "../../measuring/rulerGesture";
 import { levelGesture } from "../../turning/levelGesture";
 import type { PageSize, Point } from "../geometry/boxes";
 import { type BreakMoves, type Gesture, gestureAt, NOTHING } from "./gestures";
@@ -34,7 +35,8 @@ export function hitInStage(point: Point, joining: boolean, { store, page, breaks
   const state = store.getState();
   switch (state.stage) {
     case "part": {
-      if (state.tool.kind === "level" || state.tool.kind === "clear" || state.tool.kind === "put_back") return { kind: "page" };
+      // These take the page as it is, wherever the frame lies.
+      if (["level", "clear", "put_back", "ruler"].includes(state.tool.kind)) return { kind: "page" };
       const hit = hitAt(point, { frame: state.document.frame, breaks: breaks.rows }, zoom);
       // Over the whole page there is nothing to move: a drag draws. Shift draws inside a frame.
       return hit.kind === "frame" && (joining || isWhole(state.document.frame, page)) ? { kind: "page" } : hit;
@@ -67,6 +69,7 @@ export function gestureInStage(from: Point, hit: Hit, keys: HeldKeys, bench: Ben
   if (hit.kind === "hidden-corner") return resizeHiddenGesture(store, hit.id, hit.corner, from, page);
   switch (stage) {
     case "part":
+      if (tool.kind === "ruler") return rulerGesture(from, snapping([]));
       if (tool.kind === "level") return levelGesture(store, from, bench.onLine);
       if (tool.kind === "clear") return { ...NOTHING, click: bench.clearAt };
       if (tool.kind === "put_back") return putBackGesture(store, from, page, bench.onLasso);

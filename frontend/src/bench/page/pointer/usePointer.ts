@@ -13,10 +13,19 @@ interface Surface {
   begin: (point: Point, hit: Hit, event: PointerEvent) => Gesture;
   /** What lies under the pointer while nothing is dragged; null when that is nothing of the page. */
   onHover?: (under: Under | null) => void;
+  /** Where something is dragged to; null once that is over. */
+  onDrag?: (to: Dragged | null) => void;
   /** A press has begun: what is to have the focus takes it. */
   onPress?: (hit: Hit) => void;
   /** What is scrolled while something is dragged near its edge. */
   scroller?: HTMLElement | null;
+}
+
+export interface Dragged {
+  hit: Hit;
+  point: Point;
+  /** In CSS px of the window. */
+  place: At;
 }
 
 export interface Under {
@@ -31,7 +40,7 @@ const OWN_PRESSES = "[data-own-presses]";
  * The one way in which a press on the page becomes a gesture: what lies under it is found, the pointer is
  * captured, the page scrolls along near its edges, Escape breaks it off. Layers only paint.
  */
-export function usePointer({ transform, hit, begin, onHover, onPress, scroller = null }: Surface) {
+export function usePointer({ transform, hit, begin, onHover, onDrag, onPress, scroller = null }: Surface) {
   const dragging = useDragging();
   const at = (place: At): Point | null => transform()?.toPage(place) ?? null;
   const isOwn = (event: PointerEvent) => event.target instanceof Element && event.target.closest(OWN_PRESSES) !== null;
@@ -46,17 +55,23 @@ export function usePointer({ transform, hit, begin, onHover, onPress, scroller =
       onMove: (place, from, keys) => {
         went ||= Math.max(Math.abs(place.x - from.x), Math.abs(place.y - from.y)) >= LEAST_DRAG;
         const to = at(place);
-        if (went && to) gesture.move(to, keys);
+        if (!went || !to) return;
+        gesture.move(to, keys);
+        onDrag?.({ hit: pressed, point: to, place });
       },
       onDrop: (place, _moved, keys) => {
         const to = at(place);
+        onDrag?.(null);
         if (went && to) gesture.drop(to, keys);
         else {
           gesture.cancel();
           if (to) gesture.click?.(to);
         }
       },
-      onCancel: gesture.cancel,
+      onCancel: () => {
+        onDrag?.(null);
+        gesture.cancel();
+      },
       scroller,
     });
     onHover?.(null);
