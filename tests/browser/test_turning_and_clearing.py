@@ -59,7 +59,7 @@ def test_a_scan_is_straightened_by_itself_and_by_a_line(person: Person, scan_id:
     person.until(lambda _: person.frame() != (0, 0, 600, 800), what="a larger page")
     assert _document(person, scan_id)["orientation"]["angle_deg"] == pytest.approx(-3, abs=0.3)
     person.open_panel("Turn the page")
-    person.click("Turn to the right")
+    person.click("90° to the right")
     person.until(lambda _: person.frame()[2] > person.frame()[3], what="a page that lies")
     person.click("As it was taken")
     person.see_frame(0, 0, 600, 800)

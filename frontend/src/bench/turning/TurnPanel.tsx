@@ -44,10 +44,10 @@ export function TurnPanel() {
       }
     >
       <div className="flex gap-2">
-        <button type="button" className="btn btn-sm flex-1" aria-label="Turn to the left" title="Turn to the left" onClick={() => quarterTurn(store, 270)}>
+        <button type="button" className="btn btn-sm flex-1" aria-label="90° to the left" title="Turn to the left" onClick={() => quarterTurn(store, 270)}>
           <RotateCcw size={16} aria-hidden /> 90°
         </button>
-        <button type="button" className="btn btn-sm flex-1" aria-label="Turn to the right" title="Turn to the right" onClick={() => quarterTurn(store, 90)}>
+        <button type="button" className="btn btn-sm flex-1" aria-label="90° to the right" title="Turn to the right" onClick={() => quarterTurn(store, 90)}>
           <RotateCw size={16} aria-hidden /> 90°
         </button>
         <button type="button" className="btn btn-sm flex-1" onClick={() => mirror(store)}>
