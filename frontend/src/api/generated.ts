@@ -213,7 +213,7 @@ export interface paths {
         };
         /**
          * Get Map
-         * @description The visible blocks of a taken page, from outer to inner; none for a dropped picture.
+         * @description The visible blocks of a page, from outer to inner; of a dropped picture those found in its pixels.
          */
         get: operations["get_map"];
         put?: never;
@@ -2115,7 +2115,7 @@ export interface components {
             put_back: components["schemas"]["PutBack"][];
             /**
              * Soft Px
-             * @default 2
+             * @default 8
              */
             soft_px: number;
         };
