@@ -9,8 +9,8 @@ from django.utils import timezone
 
 from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output
-from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.purge import KEPT_FOR, clear_due
+from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.purge import CUTS_KEPT_FOR, KEPT_FOR, clear_due
 from tallpage.server.sweeps.models import Comparison, Shot, Sweep
 from tests.server.conftest import Api
 from tests.server.sweeping import started
@@ -95,11 +95,14 @@ def test_what_somebody_is_at_work_on_is_not_cleared(api: Api, make_capture: Make
 def test_a_cut_that_is_deleted_takes_its_files_along(
     api: Api, make_capture: MakeCapture, run_queue: Callable[[], None]
 ) -> None:
-    cut_id = api.get(f"/captures/{make_capture().pk}")["cuts"][0]["id"]
+    cut_id = api.send("POST", f"/captures/{make_capture().pk}/cuts", status=201)["id"]
     api.send("POST", f"/cuts/{cut_id}/outputs", {"rules": SLOT}, status=202)
     run_queue()
     path = Output.objects.get().paths[0]
     api.send("DELETE", f"/cuts/{cut_id}", status=204)
+    assert path.exists(), "it can still be put back"
+    Cut.with_deleted.update(deleted_at=timezone.now() - CUTS_KEPT_FOR)
+    clear_due()
     assert not path.exists()
 
 

@@ -168,10 +168,33 @@ export function trimmedBox(captureId: number, box: Area, sides: Side[], preparat
   return answered(api.POST("/api/captures/{capture_id}/trim", { params: { path: { capture_id: captureId } }, body: { box, sides, preparation } }));
 }
 
-export function useDeleteCut(captureId: number) {
+export type CutAction =
+  | { kind: "delete" | "restore" | "duplicate"; cutId: number }
+  | { kind: "rename"; cutId: number; name: string }
+  | { kind: "order"; cutIds: number[] };
+
+/** What is done to the cuts of a page besides changing what they show; gives the cut that came of it. */
+export function useCutAction(captureId: number) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (cutId: number) => api.DELETE("/api/cuts/{cut_id}", { params: { path: { cut_id: cutId } } }),
+    mutationFn: async (action: CutAction): Promise<Cut | undefined> => {
+      if (action.kind === "order") {
+        await api.PUT("/api/captures/{capture_id}/cuts/order", { params: { path: { capture_id: captureId } }, body: { cut_ids: action.cutIds } });
+        return undefined;
+      }
+      const params = { path: { cut_id: action.cutId } };
+      switch (action.kind) {
+        case "delete":
+          await api.DELETE("/api/cuts/{cut_id}", { params });
+          return undefined;
+        case "restore":
+          return answered(api.POST("/api/cuts/{cut_id}/restore", { params }));
+        case "duplicate":
+          return answered(api.POST("/api/cuts/{cut_id}/duplicate", { params }));
+        case "rename":
+          return answered(api.PUT("/api/cuts/{cut_id}/name", { params, body: { name: action.name } }));
+      }
+    },
     onSuccess: () => queries.invalidateQueries({ queryKey: ["capture", captureId] }),
   });
 }

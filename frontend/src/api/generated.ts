@@ -299,8 +299,8 @@ export interface paths {
         put?: never;
         post?: never;
         /**
-         * Delete Cut
-         * @description Delete a cut; the capture stays.
+         * Delete One
+         * @description Delete a cut, which can be put back for a while; the capture stays, and so does its last cut.
          */
         delete: operations["delete_cut"];
         options?: never;
@@ -351,6 +351,86 @@ export interface paths {
          * @description Let go of what there was to be looked at.
          */
         delete: operations["end_review"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Restored
+         * @description Put a deleted cut back.
+         */
+        post: operations["restore_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Duplicate
+         * @description Another cut that shows the same.
+         */
+        post: operations["duplicate_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Name
+         * @description Call a cut otherwise; what it shows may be changed elsewhere meanwhile.
+         */
+        put: operations["rename_cut"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/cuts/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Order
+         * @description Put the cuts of a capture in an order.
+         */
+        put: operations["order_cuts"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3051,6 +3131,14 @@ export interface components {
             settled: components["schemas"]["LookedAt"][];
         };
         /**
+         * CutOrderIn
+         * @description The cuts of a capture, in an order.
+         */
+        CutOrderIn: {
+            /** Cut Ids */
+            cut_ids: number[];
+        };
+        /**
          * NamedScreenOut
          * @description A display with a name; an own one can be removed.
          */
@@ -5057,6 +5145,100 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CutOut"];
                 };
+            };
+        };
+    };
+    restore_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    duplicate_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    rename_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    order_cuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutOrderIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

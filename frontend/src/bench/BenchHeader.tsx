@@ -1,9 +1,10 @@
+import { CutsPanel } from "./cuts/CutsPanel";
 import { StagePick } from "./StagePick";
-import { FileDown, FileUp, FolderInput, Plus, Trash2 } from "lucide-react";
+import { FileDown, FileUp, FolderInput, Plus } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
 import { titled } from "../app/actions/registry";
-import { useDeleteCut, useOpenCut } from "../api/captures";
+import { useOpenCut } from "../api/captures";
 import { showProblem } from "../app/showProblem";
 import { formatSize } from "../parts/figures";
 import { useBench } from "./benchContext";
@@ -48,7 +49,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
         <Panel name={`Carry ${cut.name} over to another capture`} side="right" size="w-96" button="btn-square btn-ghost" label={<FolderInput size={16} aria-hidden />}>
           <CarryOver />
         </Panel>
-        <DeleteCut />
+        <CutsPanel />
         <button type="button" className="btn btn-ghost btn-sm" title={titled("newCut", "Start another cut of this page")} onClick={onNewCut}>
           <Plus size={16} aria-hidden /> New cut
         </button>
@@ -113,23 +114,5 @@ function OpenCut() {
         }}
       />
     </label>
-  );
-}
-
-function DeleteCut() {
-  const { capture, cut } = useBench();
-  const remove = useDeleteCut(capture.id);
-  const navigate = useNavigate();
-  if (capture.cuts.length < 2) return null;
-  return (
-    <button
-      type="button"
-      className="btn btn-square btn-ghost btn-sm"
-      aria-label={`Delete ${cut.name}`}
-      title={`Delete ${cut.name} and its files`}
-      onClick={() => remove.mutate(cut.id, { onSuccess: () => void navigate(`/captures/${capture.id}`) })}
-    >
-      <Trash2 size={16} aria-hidden />
-    </button>
   );
 }

@@ -5,7 +5,8 @@ import { formatPx } from "../../parts/figures";
 import { BreakLines } from "./BreakLines";
 import { useBench, useCut, usePage, usePreparation } from "../benchContext";
 import { shownFrame } from "../cut/frameSteps";
-import type { Point } from "./geometry/boxes";
+import type { Cut } from "../../api/types";
+import type { PageSize, Point } from "./geometry/boxes";
 import { pageTransform } from "./geometry/pageTransform";
 import { breakGesture } from "./pointer/gestures";
 import { nearestWithin, REACH } from "./pointer/hitTest";
@@ -24,7 +25,7 @@ const WIDTH = 80;
 
 /** The whole page from top to bottom, squeezed where it is very tall; its window can be dragged. */
 export function Spine({ scroller, zoom }: Props) {
-  const { capture, store, breaks } = useBench();
+  const { capture, cut, store, breaks } = useBench();
   const page = usePage();
   const preparation = usePreparation();
   const frame = useCut(shownFrame);
@@ -67,6 +68,8 @@ export function Spine({ scroller, zoom }: Props) {
             height: Math.max(3, frame.height_px * perPagePixel),
           }}
         />
+        {capture.cuts.length > 1 &&
+          capture.cuts.map((row) => row.id !== cut.id && <OtherCut key={row.id} row={row} turned={preparation !== ""} page={page} perPagePixel={perPagePixel} />)}
         {frame.folds.map((fold) => (
           <div
             key={fold.top_px}
@@ -80,6 +83,25 @@ export function Spine({ scroller, zoom }: Props) {
       </div>
       <p className="figure mt-1.5 text-xs">{formatPx(page.height_px)} px</p>
     </div>
+  );
+}
+
+/** Where another cut of the page lies. Not on a page that is turned, where its places are others. */
+function OtherCut({ row, turned, page, perPagePixel }: { row: Cut; turned: boolean; page: PageSize; perPagePixel: number }) {
+  if (turned || row.document.orientation) return null;
+  const { x_px, y_px, width_px, height_px } = row.document.frame;
+  return (
+    <div
+      title={row.name}
+      data-other-cut={row.id}
+      className="pointer-events-none absolute border border-dashed border-primary"
+      style={{
+        left: (x_px / page.width_px) * WIDTH,
+        width: Math.max(3, (width_px / page.width_px) * WIDTH),
+        top: y_px * perPagePixel,
+        height: Math.max(3, height_px * perPagePixel),
+      }}
+    />
   );
 }
 

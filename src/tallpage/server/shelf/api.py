@@ -20,7 +20,15 @@ from tallpage.core.trimming import trimmed
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.shelf import purge, views
 from tallpage.server.shelf.blocks import blocks_of
-from tallpage.server.shelf.cutting import change_cut, open_cut, start_cut
+from tallpage.server.shelf.cutting import (
+    change_cut,
+    delete_cut,
+    duplicate_cut,
+    open_cut,
+    order_cuts,
+    restore_cut,
+    start_cut,
+)
 from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
@@ -33,6 +41,7 @@ from tallpage.server.shelf.schemas import (
     CaptureOut,
     CarryIn,
     CutChangeIn,
+    CutOrderIn,
     CutOut,
     DeletedOut,
     LackingOut,
@@ -322,9 +331,37 @@ def delete_review(request: HttpRequest, cut_id: int) -> Cut:
 
 
 @router.delete("/cuts/{cut_id}", response={204: None}, operation_id="delete_cut")
-def delete_cut(request: HttpRequest, cut_id: int) -> Status[None]:
-    """Delete a cut; the capture stays."""
-    get_object_or_404(Cut, pk=cut_id).delete()
+def delete_one(request: HttpRequest, cut_id: int) -> Status[None]:
+    """Delete a cut, which can be put back for a while; the capture stays, and so does its last cut."""
+    delete_cut(get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id))
+    return Status(204, None)
+
+
+@router.post("/cuts/{cut_id}/restore", response=CutOut, operation_id="restore_cut")
+def post_restored(request: HttpRequest, cut_id: int) -> Cut:
+    """Put a deleted cut back."""
+    return restore_cut(get_object_or_404(Cut.with_deleted, pk=cut_id))
+
+
+@router.post("/cuts/{cut_id}/duplicate", response={201: CutOut}, operation_id="duplicate_cut")
+def post_duplicate(request: HttpRequest, cut_id: int) -> Status[Cut]:
+    """Another cut that shows the same."""
+    return Status(201, duplicate_cut(get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)))
+
+
+@router.put("/cuts/{cut_id}/name", response=CutOut, operation_id="rename_cut")
+def put_name(request: HttpRequest, cut_id: int, payload: RenameIn) -> Cut:
+    """Call a cut otherwise; what it shows may be changed elsewhere meanwhile."""
+    cut = get_object_or_404(Cut, pk=cut_id)
+    Cut.objects.filter(pk=cut.pk).update(name=payload.name.strip()[:80] or cut.name)
+    cut.refresh_from_db()
+    return cut
+
+
+@router.put("/captures/{capture_id}/cuts/order", response={204: None}, operation_id="order_cuts")
+def put_order(request: HttpRequest, capture_id: int, payload: CutOrderIn) -> Status[None]:
+    """Put the cuts of a capture in an order."""
+    order_cuts(shelf_capture(capture_id), payload.cut_ids)
     return Status(204, None)
 
 

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
 
 from tallpage.core import cut as core_cut
-from tallpage.core.errors import ChangedElsewhere, FrameError
+from tallpage.core.errors import ChangedElsewhere, CutError, FrameError
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.shelf.pictures import keep_picture
 
@@ -21,8 +24,51 @@ def start_cut(capture: Capture) -> Cut:
         FrameError: the capture has no pixels yet.
     """
     _require_taken(capture)
-    document = core_cut.Cut.whole(capture.size).as_json()
-    return Cut.objects.create(capture=capture, name=free_name(capture), document=document)
+    return _added(capture, free_name(capture), core_cut.Cut.whole(capture.size).as_json())
+
+
+def duplicate_cut(cut: Cut) -> Cut:
+    """Another cut of the same capture that shows the same; its files are its own."""
+    return _added(cut.capture, free_name(cut.capture, f"{cut.name} again"[:80]), cut.document)
+
+
+def order_cuts(capture: Capture, cut_ids: Sequence[int]) -> None:
+    """Put the cuts of a capture in an order; those that are not named come after the others.
+
+    Raises:
+        CutError: a cut is of another capture, or named twice.
+    """
+    standing = [cut.pk for cut in capture.cuts.all()]
+    if len(set(cut_ids)) < len(cut_ids) or not set(cut_ids) <= set(standing):
+        raise CutError("This is no order of the page's cuts.")
+    ordered = [*cut_ids, *(pk for pk in standing if pk not in cut_ids)]
+    with transaction.atomic():
+        for position, pk in enumerate(ordered, start=1):
+            Cut.objects.filter(pk=pk).update(position=position)
+
+
+def delete_cut(cut: Cut) -> None:
+    """Take a cut away; it can be put back for a while, with its files.
+
+    Raises:
+        CutError: it is the last one of its capture.
+    """
+    if not cut.capture.cuts.exclude(pk=cut.pk).exists():
+        raise CutError("A page keeps at least one cut.", hint="Start another first.")
+    Cut.objects.filter(pk=cut.pk).update(deleted_at=timezone.now())
+
+
+def restore_cut(cut: Cut) -> Cut:
+    """Put a deleted cut back where it was."""
+    Cut.with_deleted.filter(pk=cut.pk).update(deleted_at=None)
+    cut.refresh_from_db()
+    return cut
+
+
+def _added(capture: Capture, name: str, document: dict[str, Any]) -> Cut:
+    """A cut after all others of its capture."""
+    last = capture.cuts.aggregate(last=Max("position"))["last"] or 0
+    return Cut.objects.create(capture=capture, name=name, document=document, position=last + 1)
 
 
 def open_cut(capture: Capture, data: bytes, name: str) -> Cut:
@@ -37,7 +83,7 @@ def open_cut(capture: Capture, data: bytes, name: str) -> Cut:
     cut = core_cut.read_cut(data).require_on(capture.size)
     names = {given: keep_picture(png) for given, png in cut.pictures.items()}
     document = _named(cut.renamed_pictures(names)).as_json()
-    return Cut.objects.create(capture=capture, name=free_name(capture, name.strip()[:80]), document=document)
+    return _added(capture, free_name(capture, name.strip()[:80]), document)
 
 
 def _require_taken(capture: Capture) -> None:

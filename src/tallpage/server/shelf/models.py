@@ -189,6 +189,14 @@ class KeptStyle(models.Model):
         return self.name
 
 
+class StandingCuts(models.Manager["Cut"]):
+    """Cuts but for those that were deleted, which can still be put back for a while."""
+
+    def get_queryset(self) -> models.QuerySet[Cut]:
+        """Those that stand."""
+        return super().get_queryset().filter(deleted_at=None)
+
+
 class Cut(models.Model):
     """A named, always editable version of a capture. It is data; pixels follow from it."""
 
@@ -206,11 +214,16 @@ class Cut(models.Model):
         default=False,
         help_text="a part is in doubt or has no place, and nobody has looked at it",
     )
+    position = models.PositiveIntegerField(default=0, help_text="its place among those of its capture")
+    deleted_at = models.DateTimeField(null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 
+    objects = StandingCuts()
+    with_deleted = models.Manager["Cut"]()
+
     class Meta:
-        ordering = ["pk"]
+        ordering = ["position", "pk"]
 
     def __str__(self) -> str:
         return f"{self.name} of {self.capture_id}"

@@ -10,11 +10,12 @@ from django.utils import timezone
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.ticking import wake
 from tallpage.server.reserve import make_room_to_delete
-from tallpage.server.shelf.models import Capture, CaptureQuerySet
+from tallpage.server.shelf.models import Capture, CaptureQuerySet, Cut
 from tallpage.server.shelf.searching import forget_captures
 from tallpage.server.storage import capture_folder, discard_folder, views_folder
 
 KEPT_FOR = timedelta(days=30)
+CUTS_KEPT_FOR = timedelta(days=1)
 _AT_ONCE = 10
 
 
@@ -32,11 +33,17 @@ def clear_all() -> None:
     transaction.on_commit(lambda: wake("files"), robust=True)
 
 
+def _forget_cuts() -> None:
+    """Forget the cuts that were deleted some time ago, with their files: those are tidied away then."""
+    Cut.with_deleted.filter(deleted_at__lte=timezone.now() - CUTS_KEPT_FOR).delete()
+
+
 def clear_due() -> bool:
     """Clear a few captures whose time is over, with all that was made of them; whether there were any.
 
     Rows go first: a row never points at a missing file. What somebody is still at work on waits.
     """
+    _forget_cuts()
     due = Capture.objects.filter(deleted_at__lte=timezone.now() - KEPT_FOR).exclude(
         job__state__in=(Job.State.QUEUED, Job.State.RUNNING)
     )

@@ -276,6 +276,12 @@ class CarryIn(Schema):
     capture_id: int
 
 
+class CutOrderIn(Schema):
+    """The cuts of a capture, in an order."""
+
+    cut_ids: list[int] = Field(max_length=_MOST_LISTED)
+
+
 class TrimIn(Schema):
     """A box of a page, and which of its plain edges are left out."""
 
