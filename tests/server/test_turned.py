@@ -69,6 +69,21 @@ def test_a_turned_cut_is_fitted_as_it_is_shown(
     assert (decoded(api.get(f"/outputs/{row['id']}/file").content) == TURNED).all()
 
 
+def test_a_file_of_nothing_is_not_made_and_says_why(
+    api: Api, make_capture: Callable[..., Capture], run_queue: Callable[[], None]
+) -> None:
+    rows = np.full((60, 80, 3), 250, dtype=np.uint8)
+    cut = api.get(f"/captures/{make_capture(rows).pk}")["cuts"][0]
+    document = {"version": 1, "frame": _frame(rows), "cleared": {"colours": [{"colour": "#ffffff"}]}}
+    api.send("PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "document": document})
+    rules = {"way": "share", "percent": 100, "limit_bytes": 900_000, "formats": ["png"]}
+    api.send("POST", f"/cuts/{cut['id']}/outputs", {"rules": rules}, status=202)
+    run_queue()
+    job = api.get(f"/cuts/{cut['id']}/outputs")[-1]["job"]
+    assert job["state"] == "failed"
+    assert "nothing would be left of the picture" in job["error"]["sentence"]
+
+
 def test_a_frame_of_the_page_before_its_turn_is_refused(api: Api, capture: Capture) -> None:
     cut = api.get(f"/captures/{capture.pk}")["cuts"][0]
     document = {"version": 1, "orientation": QUARTER, "frame": _frame(PAGE)}

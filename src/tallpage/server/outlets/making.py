@@ -79,6 +79,7 @@ def prepare(job: Job) -> Work:
                 raise MadeWay
 
         signals.report("fitting")
+        rendering.require_seen()
         leaves = rendering.leaves()
         made = []
         for done, leaf in enumerate(leaves):
