@@ -9,7 +9,7 @@ from PIL import Image
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
-from tests.pictures import decoded, photograph
+from tests.pictures import decoded, noise, photograph
 
 pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
 
@@ -40,6 +40,22 @@ def test_plain_edges_are_trimmed_one_or_all_and_undone(person: Person, framed_id
     person.see_text("There are no plain edges here.")
     person.click("Undo")
     person.see_frame(0, 0, 600, 740)
+
+
+def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -> None:
+    rows = np.full((1_400, 600, 3), 250, dtype=np.uint8)
+    rows[:200], rows[600:800], rows[850:1_000] = (noise(600, height) for height in (200, 200, 150))
+    page_id = person.drop_picture(rows)
+    person.open_bench(page_id)
+    person.click("Fold empty")
+    person.see_text("2 empty stretches folded away: 704 px.")
+    person.see_saved()
+    folds = person.ask(f"/captures/{page_id}")["cuts"][0]["document"]["frame"]["folds"]
+    assert folds == [{"top_px": 224, "height_px": 352}, {"top_px": 1_024, "height_px": 352}]
+    person.click("Fold empty")
+    person.see_text("There is no empty stretch of 120 px or more in the frame.")
+    person.click("Undo")
+    person.until(lambda _: not person.all("[data-fold]"), what="no fold")
 
 
 @pytest.mark.parametrize("switch", ["Grey", "Black and white", "Inverted"])

@@ -10,8 +10,10 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from tallpage.core.clearing import MOST_COLOURS, MOST_PUT_BACK
+from tallpage.server import web
 from tallpage.server.shelf.models import Capture
-from tests.pictures import Pixels, decoded, text_page
+from tests.pictures import Pixels, decoded, noise, text_page
 from tests.server.conftest import Api
 
 PAGE = text_page(300, 1_500)
@@ -45,6 +47,19 @@ def test_squares_of_a_turned_page_are_its_pixels(api: Api, capture: Capture) -> 
     assert decoded(_tile(api, capture, "0/0", turned, shrink=4).content).shape[:2] == (75, 375)
     spine = api.client.get(f"/api/captures/{capture.pk}/spine?preparation={_as_query(turned)}")
     assert decoded(spine.content).shape[:2] == (40, 200)
+
+
+def test_empty_stretches_are_those_of_the_box(api: Api, make_capture: Callable[..., Capture]) -> None:
+    rows = np.full((600, 90, 3), 255, dtype=np.uint8)
+    rows[:20], rows[300:330] = noise(90, 20), noise(90, 30)
+    rows[:, :2] = 255
+    rows[::7, 1] = 0
+    capture = make_capture(rows)
+    box = {"x_px": 2, "y_px": 100, "width_px": 80, "height_px": 400}
+    found = api.send("POST", f"/captures/{capture.pk}/blank", {"box": box, "least_px": 100})
+    assert found == [{"top_px": 100, "height_px": 200}, {"top_px": 330, "height_px": 170}]
+    whole = {"x_px": 0, "y_px": 0, "width_px": 90, "height_px": 600}
+    assert api.send("POST", f"/captures/{capture.pk}/blank", {"box": whole, "least_px": 100}) == []
 
 
 def test_what_is_cleared_shows_through(api: Api, capture: Capture) -> None:
@@ -123,3 +138,10 @@ def test_a_preparation_that_is_none_is_refused(api: Api, capture: Capture, prepa
     answer = api.client.get(f"/api/captures/{capture.pk}/tiles/0/0", {"preparation": preparation})
     assert answer.status_code == 422
     assert "preparation" in answer.json()["title"]
+
+
+def test_the_longest_preparation_is_in_an_address_that_is_taken() -> None:
+    colours = [{"colour": "#ffffff", "tolerance": 254, "x_px": 99_999, "y_px": 99_999}] * MOST_COLOURS
+    spots = [{"x_px": 9_999, "y_px": 99_999}] * MOST_PUT_BACK
+    preparation = {"cleared": {"colours": colours, "put_back": spots}}
+    assert len(_as_query(preparation).replace("%20", "")) + 200 < web.limit_request_line

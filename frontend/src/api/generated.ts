@@ -652,6 +652,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/captures/{capture_id}/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Blank
+         * @description The stretches of a box in which nothing stands.
+         */
+        post: operations["find_blank"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outlets": {
         parameters: {
             query?: never;
@@ -3436,6 +3456,30 @@ export interface components {
             preparation: string;
         };
         /**
+         * BlankOut
+         * @description Rows of a page.
+         */
+        BlankOut: {
+            /** Top Px */
+            top_px: number;
+            /** Height Px */
+            height_px: number;
+        };
+        /**
+         * BlankIn
+         * @description A box of it, and how high a stretch without anything is at least.
+         */
+        BlankIn: {
+            /**
+             * Preparation
+             * @default
+             */
+            preparation: string;
+            box: components["schemas"]["BoxSchema"];
+            /** Least Px */
+            least_px: number;
+        };
+        /**
          * LastOut
          * @description A capture that a slot's file was made from.
          */
@@ -5574,6 +5618,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LevelOut"];
+                };
+            };
+        };
+    };
+    find_blank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlankIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlankOut"][];
                 };
             };
         };

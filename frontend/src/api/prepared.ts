@@ -1,4 +1,4 @@
-import type { Clearing, CutDocument, Orientation } from "./types";
+import type { Area, Clearing, CutDocument, Orientation } from "./types";
 import { answered, api } from "./client";
 
 /** A page as a cut turns and clears it, before anything is framed. */
@@ -28,6 +28,11 @@ export function tileUrl(capture: { id: number; picture_key: string }, place: { c
 
 export function findLevel(captureId: number, preparation: string) {
   return answered(api.POST("/api/captures/{capture_id}/level", { params: { path: { capture_id: captureId } }, body: { preparation } }));
+}
+
+/** The stretches of a box that show nothing from edge to edge. */
+export function findBlank(captureId: number, box: Area, least_px: number, preparation: string) {
+  return answered(api.POST("/api/captures/{capture_id}/blank", { params: { path: { capture_id: captureId } }, body: { box, least_px, preparation } }));
 }
 
 export async function findColour(captureId: number, spot: { x_px: number; y_px: number }, preparation: string): Promise<string> {

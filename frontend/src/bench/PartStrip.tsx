@@ -5,6 +5,7 @@ import { NumberInput } from "../parts/fields/NumberInput";
 import { useBench, useCut } from "./benchContext";
 import { BlocksPanel } from "./blocks/BlocksPanel";
 import { MOST_MARGIN_PX, setMargin, usePicking } from "./blocks/picking";
+import { FoldBlank } from "./FoldBlank";
 import { RulerButton } from "./measuring/RulerButton";
 import { ClearPanel } from "./clearing/ClearPanel";
 import { SnapButton } from "./marks/SnapButton";
@@ -28,6 +29,7 @@ export function PartStrip({ scroller, zoom }: { scroller: HTMLElement | null; zo
       <button type="button" className={`btn btn-xs ${folding ? "btn-neutral" : ""}`} aria-pressed={folding} title={titled("fold", "Fold a band away: drag over the rows that are not wanted")} onClick={() => store.setTool({ kind: folding ? "frame" : "fold" })}>
         <FoldVertical size={14} aria-hidden /> Fold
       </button>
+      <FoldBlank />
       <ShapePanel />
       <SnapButton words="The frame snaps to the edges of blocks; not while Alt is held" />
       <RulerButton />

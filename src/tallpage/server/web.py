@@ -18,6 +18,8 @@ threads = 40
 """Most wait for the disk. What takes long is made by few at once; see ``shelf.views``."""
 keepalive = 10
 loglevel = "warning"
+limit_request_line = 8_190
+"""The longest address that is taken: how a page is turned and cleared is in those of its squares."""
 control_socket_disable = True
 
 _SILENT_S = 10

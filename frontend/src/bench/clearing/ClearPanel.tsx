@@ -1,10 +1,11 @@
 import { Blend, X } from "lucide-react";
+import { useState } from "react";
 
 import { NumberInput } from "../../parts/fields/NumberInput";
 import { Panel } from "../../parts/Panel";
 import { useBench, useCut } from "../benchContext";
-import { ColourPick } from "../marks/ColourPick";
-import { changeColour, forgetPutBack, MOST_TOLERANCE, removeColour, USUAL_TOLERANCE } from "./clearSteps";
+import { ColourPick, hexOf } from "../marks/ColourPick";
+import { changeColour, clearColour, forgetPutBack, MOST_TOLERANCE, removeColour, USUAL_TOLERANCE } from "./clearSteps";
 import { useGround } from "./ground";
 
 const FIRST_GROUND = "#C9820A";
@@ -39,6 +40,7 @@ export function ClearPanel() {
           Put a spot back
         </button>
       </div>
+      <TypedColour />
       <ul className="mt-3 grid gap-2">
         {colours.map((row, index) => (
           <li key={index} className="flex flex-wrap items-center gap-2 border-t border-base-300 pt-2">
@@ -93,5 +95,31 @@ export function ClearPanel() {
         </p>
       )}
     </Panel>
+  );
+}
+
+/** A colour by its figures, for those who do not press on the page: cleared everywhere. */
+function TypedColour() {
+  const { store } = useBench();
+  const [text, setText] = useState("");
+  const colour = hexOf(text.trim())?.slice(0, 7).toLowerCase();
+  const clear = () => {
+    if (!colour) return;
+    clearColour(store, { colour });
+    setText("");
+  };
+  return (
+    <form
+      className="mt-2 flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        clear();
+      }}
+    >
+      <input className="input input-sm w-32" aria-label="Colour to clear, like #ffffff" placeholder="or type #ffffff" value={text} onChange={(event) => setText(event.target.value)} />
+      <button type="submit" className="btn btn-sm" disabled={!colour}>
+        Clear everywhere
+      </button>
+    </form>
   );
 }

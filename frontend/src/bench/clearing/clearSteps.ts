@@ -6,6 +6,7 @@ import type { CutStore } from "../cut/cutStore";
 export const USUAL_TOLERANCE = 12;
 export const MOST_TOLERANCE = 254;
 export const MOST_COLOURS = 20;
+const MOST_PUT_BACK = 60;
 
 /** Another colour that becomes transparent. */
 export function clearColour(store: CutStore, colour: ClearedColour): void {
@@ -22,7 +23,7 @@ export function removeColour(store: CutStore, index: number): void {
 
 /** A spot that stays: a box, or all that is connected with a px. */
 export function putBack(store: CutStore, spot: PutBack): void {
-  change(store, "spot put back", ({ put_back = [], ...rest }) => ({ ...rest, put_back: [...put_back, spot] }));
+  change(store, "spot put back", ({ put_back = [], ...rest }) => ({ ...rest, put_back: [...put_back, spot].slice(-MOST_PUT_BACK) }));
 }
 
 export function forgetPutBack(store: CutStore): void {

@@ -2,6 +2,7 @@
 
 from tallpage.core.clearing._clearing import (
     MOST_COLOURS,
+    MOST_PUT_BACK,
     MOST_TOLERANCE,
     ClearedColour,
     Clearing,
@@ -12,6 +13,7 @@ from tallpage.core.clearing._regions import RowMask, connected_with, union, with
 
 __all__ = [
     "MOST_COLOURS",
+    "MOST_PUT_BACK",
     "MOST_TOLERANCE",
     "ClearedColour",
     "Clearing",

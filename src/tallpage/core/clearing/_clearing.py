@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 from tallpage.core.fields import HexColour, StrictModel, WholeLength, WholePlace
 
 MOST_COLOURS = 20
-MOST_PUT_BACK = 200
+MOST_PUT_BACK = 60
 MOST_TOLERANCE = 254
 USUAL_TOLERANCE = 12
 

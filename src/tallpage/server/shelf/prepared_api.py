@@ -9,10 +9,12 @@ from ninja import Field, Router, Schema
 
 from tallpage.core.fields import FURTHEST_PX
 from tallpage.core.geometry import Box
+from tallpage.core.trimming import BlankStretch, blank_stretches
 from tallpage.core.turning import edge_colour, find_angle
 from tallpage.server.shelf import views
 from tallpage.server.shelf.lookup import taken_capture
 from tallpage.server.shelf.prepared import prepared_page
+from tallpage.server.shelf.schemas import BoxSchema
 
 router = Router(tags=["preparing"])
 
@@ -28,6 +30,20 @@ class SpotIn(PreparedIn):
 
     x_px: int = Field(ge=0, le=FURTHEST_PX)
     y_px: int = Field(ge=0, le=FURTHEST_PX)
+
+
+class BlankIn(PreparedIn):
+    """A box of it, and how high a stretch without anything is at least."""
+
+    box: BoxSchema
+    least_px: int = Field(ge=1, le=FURTHEST_PX)
+
+
+class BlankOut(Schema):
+    """Rows of a page."""
+
+    top_px: int
+    height_px: int
 
 
 class ColourOut(Schema):
@@ -72,6 +88,14 @@ def post_level(request: HttpRequest, capture_id: int, payload: PreparedIn) -> Le
     page = prepared_page(taken_capture(capture_id), payload.preparation)
     raster = page.region(Box.whole(page.size)).held()
     return LevelOut(angle_deg=find_angle(raster), colour=_hex(*edge_colour(raster)))
+
+
+@router.post("/captures/{capture_id}/blank", response=list[BlankOut], operation_id="find_blank")
+def post_blank(request: HttpRequest, capture_id: int, payload: BlankIn) -> list[BlankStretch]:
+    """The stretches of a box in which nothing stands."""
+    page = prepared_page(taken_capture(capture_id), payload.preparation)
+    box = Box(**payload.box.model_dump()).require_on(page.size)
+    return blank_stretches(box, page.region, least_px=payload.least_px)
 
 
 def _hex(red: int, green: int, blue: int) -> str:

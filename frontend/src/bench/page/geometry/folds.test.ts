@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 
-import { bottomOf, foldBetween, movedEdge, withFolds } from "./folds";
+import { foldsOf, bottomOf, foldBetween, movedEdge, withFolds } from "./folds";
 
 const AREA = { x_px: 5, y_px: 100, width_px: 50, height_px: 400 };
 const TOPS = [0, 90, 150, 200, 350, 480];
@@ -34,4 +34,17 @@ test("an edge stops before the other", () => {
   expect(movedEdge(fold, "top", 120)).toEqual({ top_px: 120, height_px: 30 });
   expect(movedEdge(fold, "top", 900)).toEqual({ top_px: 149, height_px: 1 });
   expect(movedEdge(fold, "bottom", 20)).toEqual({ top_px: 100, height_px: 1 });
+});
+
+test("empty stretches are folded but for some rows on each side, and not over what is folded already", () => {
+  const stretches = [
+    { top_px: 100, height_px: 200 },
+    { top_px: 500, height_px: 40 },
+    { top_px: 900, height_px: 300 },
+  ];
+  expect(foldsOf(stretches, [], 20)).toEqual([
+    { top_px: 120, height_px: 160 },
+    { top_px: 920, height_px: 260 },
+  ]);
+  expect(foldsOf(stretches, [{ top_px: 150, height_px: 10 }], 20)).toEqual([{ top_px: 920, height_px: 260 }]);
 });

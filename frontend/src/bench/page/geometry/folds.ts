@@ -44,3 +44,10 @@ export function movedEdge(fold: Fold, edge: "top" | "bottom", to_px: number): Fo
   const top_px = Math.min(row, bottomOf(fold) - 1);
   return { top_px, height_px: bottomOf(fold) - top_px };
 }
+
+/** Folds of empty stretches, with some of each left on both sides; not where something is folded away already. */
+export function foldsOf(stretches: readonly Fold[], standing: readonly Fold[], left_px: number): Fold[] {
+  return stretches
+    .map(({ top_px, height_px }) => ({ top_px: top_px + left_px, height_px: height_px - 2 * left_px }))
+    .filter((row) => row.height_px > 0 && !standing.some((fold) => fold.top_px < bottomOf(row) && bottomOf(fold) > row.top_px));
+}
