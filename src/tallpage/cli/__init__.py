@@ -13,7 +13,7 @@ import typer
 from typer.core import TyperGroup
 
 COMMANDS = {
-    "capture": "Take a full-length picture of a page into one PNG file.",
+    "capture": "Take a full-length picture of a page into one PNG file, or several in a row.",
     "cut": "Write a part of a picture into one file.",
     "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
     "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
