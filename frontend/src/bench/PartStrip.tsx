@@ -20,7 +20,7 @@ export function PartStrip({ scroller, zoom }: { scroller: HTMLElement | null; zo
   const folding = useCut((state) => state.tool.kind === "fold");
   const margin_px = usePicking((state) => state.margin_px);
   return (
-    <div className="@container flex min-h-9 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 py-1 border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The page and its frame">
+    <div className="@container flex min-h-9 shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 py-1 border-b border-base-300 px-3 text-sm whitespace-nowrap" role="group" aria-label="The page and its frame">
       <BlocksPanel scroller={scroller} zoom={zoom} />
       <label className="flex items-center gap-1">
         <span className="text-info">margin</span>
