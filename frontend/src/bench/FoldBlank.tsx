@@ -1,4 +1,4 @@
-import { FoldHorizontal } from "lucide-react";
+import { ListCollapse } from "lucide-react";
 
 import { findBlank, preparationText } from "../api/prepared";
 import { useNotices } from "../app/notices";
@@ -39,7 +39,7 @@ export function FoldBlank() {
   };
   return (
     <button type="button" className="btn btn-xs" title={`Fold empty stretches of ${LEAST_PX} px or more; ${LEFT_PX} px are left on each side`} onClick={() => void fold()}>
-      <FoldHorizontal size={14} className="rotate-90" aria-hidden /> <span className="@max-[56rem]:sr-only">Fold empty</span>
+      <ListCollapse size={14} aria-hidden /> <span className="@max-[56rem]:sr-only">Fold empty</span>
     </button>
   );
 }
