@@ -41,21 +41,15 @@ export function usePanning(scroller: HTMLElement | null): void {
       show();
     };
     // Before the page's own gestures hear of it.
-    scroller.addEventListener("pointerdown", onDown, true);
-    scroller.addEventListener("pointermove", onMove, true);
-    scroller.addEventListener("pointerup", onUp, true);
-    scroller.addEventListener("pointercancel", onUp, true);
-    window.addEventListener("keydown", onKey);
-    window.addEventListener("keyup", onKey);
-    window.addEventListener("blur", forget);
-    return () => {
-      scroller.removeEventListener("pointerdown", onDown, true);
-      scroller.removeEventListener("pointermove", onMove, true);
-      scroller.removeEventListener("pointerup", onUp, true);
-      scroller.removeEventListener("pointercancel", onUp, true);
-      window.removeEventListener("keydown", onKey);
-      window.removeEventListener("keyup", onKey);
-      window.removeEventListener("blur", forget);
-    };
+    const ending = new AbortController();
+    const { signal } = ending;
+    scroller.addEventListener("pointerdown", onDown, { capture: true, signal });
+    scroller.addEventListener("pointermove", onMove, { capture: true, signal });
+    scroller.addEventListener("pointerup", onUp, { capture: true, signal });
+    scroller.addEventListener("pointercancel", onUp, { capture: true, signal });
+    window.addEventListener("keydown", onKey, { signal });
+    window.addEventListener("keyup", onKey, { signal });
+    window.addEventListener("blur", forget, { signal });
+    return () => ending.abort();
   }, [scroller]);
 }

@@ -22,9 +22,8 @@ _LEAST_CHANGE = 18
 """How much lighter or darker the next px is, of 255, where something stands."""
 _GRAIN = 5
 """Changes of so many times the usual one are no more grain."""
-_LEAST_GAP_PX = 7
-"""Height of a gap that keeps blocks apart; lines of a paragraph are nearer to each other."""
-_MOST_GAP_PX = 12
+_LEAST_ROW_GAP_PX, _LEAST_COLUMN_GAP_PX = 7, 12
+"""Gaps that keep blocks apart, below and beside each other; lines and words are nearer."""
 _LIKE_THE_WIDEST = 0.55
 """Gaps of this share of the widest one part what is of the same rank."""
 _LEAST_SIDE_PX = 12
@@ -124,17 +123,17 @@ def _parts(changes: _Bits, region: _Region) -> list[_Region]:
     down, across = _gaps(np.asarray(part.any(axis=1))), _gaps(np.asarray(part.any(axis=0)))
     widest_down = max((last - first for first, last in down), default=0)
     widest_across = max((last - first for first, last in across), default=0)
-    if max(widest_down, widest_across) < _LEAST_GAP_PX or (
-        widest_down < _LEAST_GAP_PX and widest_across < _MOST_GAP_PX
-    ):
+    if widest_down < _LEAST_ROW_GAP_PX and widest_across < _LEAST_COLUMN_GAP_PX:
         return [region]
-    if widest_down >= _LEAST_GAP_PX and (widest_down >= widest_across or widest_across < _MOST_GAP_PX):
-        least = max(_LEAST_GAP_PX, widest_down * _LIKE_THE_WIDEST)
+    if widest_down >= _LEAST_ROW_GAP_PX and (
+        widest_down >= widest_across or widest_across < _LEAST_COLUMN_GAP_PX
+    ):
+        least = max(_LEAST_ROW_GAP_PX, widest_down * _LIKE_THE_WIDEST)
         return [
             replace(region, top=region.top + first, bottom=region.top + last)
             for first, last in _between(down, least, region.sides[0])
         ]
-    least = max(_MOST_GAP_PX, widest_across * _LIKE_THE_WIDEST)
+    least = max(_LEAST_COLUMN_GAP_PX, widest_across * _LIKE_THE_WIDEST)
     return [
         replace(region, left=region.left + first, right=region.left + last)
         for first, last in _between(across, least, region.sides[1])

@@ -26,6 +26,7 @@ def blocks_of(capture: Capture, preparation: str = "") -> tuple[Block, ...]:
         PictureUnreadable: what the page said is damaged.
     """
     if has_map(capture.folder):
+        # A source passes a damaged map over; here somebody is told of it.
         PageMap.load(capture.folder)
         return prepared_page(capture, preparation).blocks()
     name = hashlib.sha256(preparation.encode()).hexdigest()[:16]

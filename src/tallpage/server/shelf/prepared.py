@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
 
-from pydantic import Field, ValidationError
+from pydantic import ValidationError
 
 from tallpage.core.clearing import Clearing
 from tallpage.core.cut import Cut
@@ -24,7 +25,7 @@ class Preparation(StrictModel):
     """The parts of a cut that change the page before its frame."""
 
     orientation: Orientation | None = None
-    cleared: Clearing | None = Field(default=None)
+    cleared: Clearing | None = None
 
 
 def prepared_page(capture: Capture, preparation: str) -> Source:
@@ -46,6 +47,7 @@ def _page(capture_id: int, storage_key: str, preparation: str) -> Source:  # noq
         asked = Preparation.model_validate_json(preparation, strict=True)
     except ValidationError as error:
         raise CutError("The preparation of the page is none that is known.") from error
-    cut = Cut.whole(Size(width_px=1, height_px=1))
-    cut = Cut(frame=cut.frame, orientation=asked.orientation, cleared=asked.cleared)
+    # Nothing is framed yet: which frame the cut has makes no difference.
+    anywhere = Cut.whole(Size(width_px=1, height_px=1))
+    cut = replace(anywhere, orientation=asked.orientation, cleared=asked.cleared)
     return prepared(Capture.objects.get(pk=capture_id).pixel_source(), cut)
