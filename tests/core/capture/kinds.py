@@ -339,6 +339,14 @@ def kinds() -> dict[str, Kind]:
             expected=places(12),
             warns="kept growing",
         ),
+        "a slow endless feed on a page that is never quiet": Kind(
+            html=page(
+                f"{sections(4)}<p id=end style='height:40px'>More…</p><img width=10 height=10 src='/never.png'>",
+                script=_FEED.replace("?from", "?after=900&from"),
+            ),
+            expected=places(12),
+            warns="kept growing",
+        ),
         "a picture that never comes": Kind(
             html=page(sections(4) + '<img width=10 height=10 src="/never.png">'),
             expected=places(4),

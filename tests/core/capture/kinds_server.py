@@ -50,6 +50,7 @@ class _Handler(BaseHTTPRequestHandler):
             number = int(path.removeprefix("/mark/").removesuffix(".png"))
             self._send(mark_png(number), media_type="image/png")
         elif path == "/feed":
+            self.server.closing.wait(int(query.get("after", 0)) / 1_000)
             self._send(sections(4, first=int(query["from"]) % 256))
         elif path == "/redirect":
             self._redirect("/redirect-again")

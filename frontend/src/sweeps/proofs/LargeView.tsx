@@ -1,6 +1,6 @@
 import { Dialog } from "@base-ui/react/dialog";
 import { Check, ChevronLeft, ChevronRight, RotateCcw, Trash2, X } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 
 import { useAction } from "../../app/actions/useAction";
@@ -32,6 +32,7 @@ interface LargeViewProps {
 export function LargeView({ row, shot, onMark, onStep, onClose }: LargeViewProps) {
   const popup = useRef<HTMLDivElement>(null);
   const swipe = useSwipe(onStep);
+  useLayoutEffect(putBehind, []);
   return (
     <Dialog.Root open modal="trap-focus" disablePointerDismissal onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
@@ -40,6 +41,7 @@ export function LargeView({ row, shot, onMark, onStep, onClose }: LargeViewProps
           aria-label="Large view"
           className="fixed inset-0 z-40 flex h-dvh w-screen flex-col bg-base-100 text-base-content outline-none"
           initialFocus={() => popup.current?.querySelector<HTMLElement>("[data-picture]") ?? true}
+          finalFocus={() => document.querySelector<HTMLElement>("[data-proofs]") ?? true}
           onKeyDown={(event) => event.preventBaseUIHandler()}
           data-large
         >
@@ -100,6 +102,13 @@ export function LargeView({ row, shot, onMark, onStep, onClose }: LargeViewProps
       </Dialog.Portal>
     </Dialog.Root>
   );
+}
+
+/** What is behind takes no focus. The dialog hands it round one frame late, and two quick presses of Tab got out. */
+function putBehind() {
+  const behind = document.getElementById("root");
+  behind?.setAttribute("inert", "");
+  return () => behind?.removeAttribute("inert");
 }
 
 /** The picture, and of a page that changed also how it was. */

@@ -10,6 +10,7 @@ from tallpage.core.capture._request import PageRequest, Progress
 from tallpage.core.capture.browser._page_session import PageSession
 
 _SCREENS_PER_WALK = 8
+_LOOK_EVERY_MS = 400
 _AFTER_ANSWER_MS = 80
 """From the end of an answer until the page has laid out what came."""
 
@@ -38,7 +39,7 @@ def walk_through(
         page.wait_quiet(timeout_ms=timeouts.quiet_ms)
         return Walk(height_px=height_px, ended="end")
     may_reach_px = max(height_px, request.from_px) + timeouts.growth_screens * request.screen.height_px
-    y_px, quiet = 0, True
+    y_px = 0
     while True:
         order = {"fromPx": y_px, "screens": _SCREENS_PER_WALK, "lingerMs": timeouts.linger_ms}
         step = page.run("layout/walk", order, timeout_ms=timeouts.operation_ms)
@@ -49,12 +50,20 @@ def walk_through(
             return Walk(height_px=height_px, ended="asked")
         if y_px >= may_reach_px:
             return Walk(height_px=y_px, ended="grew")
-        if step["atEnd"]:
-            # Who did not become quiet once is not waited for again.
-            quiet = quiet and page.wait_quiet(timeout_ms=timeouts.quiet_ms)
-            page.pause(_AFTER_ANSWER_MS)
-            if not quiet or _height_px(page, request) <= height_px:
-                return Walk(height_px=height_px, ended="end")
+        if step["atEnd"] and not _grew(page, request, height_px):
+            return Walk(height_px=height_px, ended="end")
+
+
+def _grew(page: PageSession, request: PageRequest, height_px: int) -> bool:
+    """Whether the page became higher before the answers it waits for had come, or by them."""
+    left_ms = request.timeouts.quiet_ms
+    # A page may never be quiet, and grow all the same.
+    while left_ms > 0 and not page.wait_quiet(timeout_ms=min(left_ms, _LOOK_EVERY_MS)):
+        if _height_px(page, request) > height_px:
+            return True
+        left_ms -= _LOOK_EVERY_MS
+    page.pause(_AFTER_ANSWER_MS)
+    return _height_px(page, request) > height_px
 
 
 def _height_px(page: PageSession, request: PageRequest) -> int:
