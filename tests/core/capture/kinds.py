@@ -341,7 +341,8 @@ def kinds() -> dict[str, Kind]:
         ),
         "a slow endless feed on a page that is never quiet": Kind(
             html=page(
-                f"{sections(4)}<p id=end style='height:40px'>More…</p><img width=10 height=10 src='/never.png'>",
+                f"{sections(4)}<p id=end style='height:40px'>More…</p>"
+                '<img width=10 height=10 src="/never.png">',
                 script=_FEED.replace("?from", "?after=900&from"),
             ),
             expected=places(12),

@@ -5,9 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from tallpage.core.cut.models import HiddenArea
 from tallpage.core.fields import rgb_of
 from tallpage.core.geometry import Box, Size
+from tallpage.core.mending import MOST_MENDED_PX, REACH_PX, mended
 from tallpage.core.page_map import Block
 from tallpage.core.page_words import PageWords
 from tallpage.core.picture import (
@@ -54,7 +57,7 @@ class HidingSource:
             if area.how == "solid" or place is None:
                 continue
             # Pulled here, once and in order, as a source must be.
-            piece = _replaced(solid, area, place).held()
+            piece = self._replaced(solid, area, place).held()
             raster = put_in(raster, piece, place.seen_from(box))
         # What is solid lies over everything: an area that is blurred never shows it.
         return solid.covered(raster, box)
@@ -73,6 +76,24 @@ class HidingSource:
             return None
         runs = (tuple(word for word in run if not any(map(self._hides_of, word.boxes))) for run in words.runs)
         return PageWords(tuple(run for run in runs if run))
+
+    def _replaced(self, solid: _SolidSource, area: HiddenArea, place: Box) -> Raster:
+        """What is shown of an area in ``place``, a part of it."""
+        on_page = area.box.overlap(Box.whole(self.size)) or place
+        match area.how:
+            case "pixelate":
+                cell_px = strength_px(area, self.source)
+                cells = _on_grid(place, on_page, cell_px)
+                return pixelated(solid.region(cells), cell_px).cropped(place.seen_from(cells))
+            case "blur":
+                sigma_px = strength_px(area, self.source) / 2
+                needed = place.grown(round(sigma_px * _BLUR_REACHES)).overlap(on_page) or place
+                return blurred(solid.region(needed), sigma_px=sigma_px).cropped(place.seen_from(needed))
+            case _ if on_page.size.pixels <= MOST_MENDED_PX:
+                others = [row.box for row in self.hidden if row is not area and row.how != "solid"]
+                return _mended(solid, on_page, others).cropped(place.seen_from(on_page))
+            case _:
+                return _patched(solid, on_page, place)
 
     def _hides_of(self, box: Box) -> bool:
         return any(area.box.overlap(box) for area in self.hidden)
@@ -100,20 +121,25 @@ class _SolidSource:
         return raster
 
 
-def _replaced(source: _SolidSource, area: HiddenArea, place: Box) -> Raster:
-    """What is shown of an area in ``place``, a part of it."""
-    on_page = area.box.overlap(Box.whole(source.source.size)) or place
-    match area.how:
-        case "pixelate":
-            cell_px = strength_px(area, source.source)
-            cells = _on_grid(place, on_page, cell_px)
-            return pixelated(source.region(cells), cell_px).cropped(place.seen_from(cells))
-        case "blur":
-            sigma_px = strength_px(area, source.source) / 2
-            needed = place.grown(round(sigma_px * _BLUR_REACHES)).overlap(on_page) or place
-            return blurred(source.region(needed), sigma_px=sigma_px).cropped(place.seen_from(needed))
-        case _:
-            return _patched(source, on_page, place)
+def _mended(source: _SolidSource, area: Box, others: Sequence[Box]) -> Raster:
+    """An area filled from what surrounds it, of which nothing that is hidden is taken."""
+    page = Box.whole(source.source.size)
+    across_px, down_px = area.width_px + REACH_PX, area.height_px + REACH_PX
+    around = Box(
+        x_px=area.x_px - across_px,
+        y_px=area.y_px - down_px,
+        width_px=area.width_px + 2 * across_px,
+        height_px=area.height_px + 2 * down_px,
+    )
+    place = around.overlap(page) or area
+    raster = source.region(place)
+    known = np.ones((place.height_px, place.width_px), dtype=bool)
+    for other in others:
+        inside = other.overlap(place)
+        if inside is not None:
+            box = inside.seen_from(place)
+            known[box.y_px : box.bottom_px, box.x_px : box.right_px] = False
+    return Raster.from_rows(mended(raster.rows(0, place.height_px), area.seen_from(place), known))
 
 
 def _patched(source: _SolidSource, area: Box, place: Box) -> Raster:

@@ -14,6 +14,8 @@ _MARKS_VERSION = 2
 """Raised whenever it draws marks differently; cuts without any keep their keys."""
 _COARSENESS_VERSION = 2
 """Raised whenever squares and blur are otherwise coarse where a cut does not say how much."""
+_PATCH_VERSION = 2
+"""Raised whenever areas are patched over otherwise."""
 
 
 def render_key(source: str, cut: Cut, rules: RenderRules) -> str:
@@ -23,4 +25,6 @@ def render_key(source: str, cut: Cut, rules: RenderRules) -> str:
         drawn.append(["marks", _MARKS_VERSION])
     if any(area.how in ("pixelate", "blur") and area.strength_px is None for area in cut.hidden):
         drawn.append(["coarseness", _COARSENESS_VERSION])
+    if any(area.how == "patch" for area in cut.hidden):
+        drawn.append(["patch", _PATCH_VERSION])
     return hashlib.sha256(json.dumps(drawn, separators=(",", ":")).encode()).hexdigest()[:32]
