@@ -2236,6 +2236,8 @@ export interface components {
              */
             sought: components["schemas"]["SoughtWords"][];
             cleared?: components["schemas"]["Clearing"] | null;
+            seam?: components["schemas"]["Seam"] | null;
+            outline?: components["schemas"]["FreeOutline"] | null;
             tone?: components["schemas"]["Tone"] | null;
             /**
              * Marks
@@ -2427,6 +2429,16 @@ export interface components {
             dashes: "none" | "dashes" | "dots";
         };
         /**
+         * FoldDownSchema
+         * @description A band down the page that is folded away.
+         */
+        FoldDownSchema: {
+            /** Left Px */
+            left_px: number;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
          * FoldSchema
          * @description A band across the page that is folded away.
          */
@@ -2454,6 +2466,29 @@ export interface components {
              * @default []
              */
             folds: components["schemas"]["FoldSchema"][];
+            /**
+             * Folds Down
+             * @default []
+             */
+            folds_down: components["schemas"]["FoldDownSchema"][];
+        };
+        /**
+         * FreeOutline
+         * @description What is kept of a page: all that lies inside an outline of straight or smooth lines.
+         */
+        FreeOutline: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Smooth
+             * @default false
+             */
+            smooth: boolean;
+            /** Outside */
+            outside?: string | null;
         };
         /**
          * HiddenArea
@@ -2706,7 +2741,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "frame" | "fold" | "hidden" | "mark";
+            part: "frame" | "fold" | "fold_down" | "outline" | "hidden" | "mark";
             /** Id */
             id: string;
             /**
@@ -2722,6 +2757,19 @@ export interface components {
             kept: {
                 [key: string]: unknown;
             } | null;
+        };
+        /**
+         * Seam
+         * @description Says that something was left out: a thin line where the two sides meet, or torn edges.
+         */
+        Seam: {
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "hairline" | "torn";
+            /** Colour */
+            colour?: string | null;
         };
         /**
          * Shadow
@@ -3138,7 +3186,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "frame" | "fold" | "hidden" | "mark";
+            part: "frame" | "fold" | "fold_down" | "outline" | "hidden" | "mark";
             /** Id */
             id: string;
         };

@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from tallpage.cli._output import opened_cut
-from tallpage.core.cut import CORNERS, Corner, Cut, Fold, Frame, anchored_box, page_facts
+from tallpage.core.cut import CORNERS, Corner, Cut, Fold, FoldDown, Frame, anchored_box, page_facts
 from tallpage.core.errors import FitError, FrameError
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import check_picture
@@ -64,6 +64,13 @@ class PartOptions:
     folds: Annotated[
         list[str] | None,
         typer.Option("--fold", help="Fold a band away: TOP,HEIGHT in px of the picture; may be given again."),
+    ] = None
+    folds_down: Annotated[
+        list[str] | None,
+        typer.Option(
+            "--fold-down",
+            help="Fold a band down the page away: LEFT,WIDTH in px of the picture; may be given again.",
+        ),
     ] = None
     clear: Annotated[
         list[str] | None,
@@ -134,7 +141,7 @@ def _shown_cut(source: Source, options: PartOptions) -> Cut:
     if options.clear:
         cut = replace(cut, cleared=_clearing(cut, options.clear))
     page = prepared(source, cut)
-    box, folds = cut.frame.box, [*cut.frame.folds]
+    box, folds, folds_down = cut.frame.box, [*cut.frame.folds], [*cut.frame.folds_down]
     if options.box is not None:
         x_px, y_px, width_px, height_px = _numbers(options.box, "--box", "X,Y,WIDTH,HEIGHT")
         if width_px < 1 or height_px < 1:
@@ -150,6 +157,13 @@ def _shown_cut(source: Source, options: PartOptions) -> Cut:
                 f"A fold of {height_px} px at {top_px} folds nothing away.", code="box_malformed"
             )
         folds.append(Fold(top_px=top_px, height_px=height_px))
+    for band in options.folds_down or ():
+        left_px, width_px = _numbers(band, "--fold-down", "LEFT,WIDTH")
+        if left_px < 0 or width_px < 1:
+            raise FrameError(
+                f"A fold of {width_px} px at {left_px} folds nothing away.", code="box_malformed"
+            )
+        folds_down.append(FoldDown(left_px=left_px, width_px=width_px))
     if options.trim:
         from tallpage.core.trimming import trimmed
 
@@ -163,7 +177,7 @@ def _shown_cut(source: Source, options: PartOptions) -> Cut:
         said = {"grey": True} if options.grey else {}
         said |= {"invert": True} if options.invert else {}
         tone = (tone or Tone()).model_copy(update=said)
-    return replace(cut, frame=Frame.of(box, folds), tone=tone)
+    return replace(cut, frame=Frame.of(box, folds, folds_down), tone=tone)
 
 
 def _turns(options: PartOptions) -> bool:

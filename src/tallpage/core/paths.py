@@ -146,7 +146,7 @@ class Path:
         return cls.of((*steps, ("Z", ())))
 
     @classmethod
-    def smooth(cls, points: Sequence[Point]) -> Self:
+    def smooth(cls, points: Sequence[Point], *, closed: bool = False) -> Self:
         """A curve through some points (Catmull and Rom, "A class of local interpolating splines", 1974).
 
         A single point becomes a line of no length, which a round pen draws as a dot.
@@ -154,12 +154,12 @@ class Path:
         if len(points) < 3:
             return cls.polyline([points[0], points[-1]])
         steps: list[Step] = [("M", points[0])]
-        ends = [points[0], *points, points[-1]]
+        ends = [points[-1], *points, *points[:2]] if closed else [points[0], *points, points[-1]]
         for before, start, end, after in zip(ends, ends[1:], ends[2:], ends[3:], strict=False):
             first = start[0] + (end[0] - before[0]) / 6, start[1] + (end[1] - before[1]) / 6
             second = end[0] - (after[0] - start[0]) / 6, end[1] - (after[1] - start[1]) / 6
             steps.append(("C", (*first, *second, *end)))
-        return cls.of(steps)
+        return cls.of((*steps, *_end(closed=closed)))
 
     @property
     def steps(self) -> tuple[Step, ...]:

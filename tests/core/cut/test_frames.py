@@ -4,7 +4,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from tallpage.core.cut import MOST_FOLDS, Fold, Frame
+from tallpage.core.cut import MOST_FOLDS, Fold, FoldDown, Frame
 from tallpage.core.errors import FrameError
 from tallpage.core.geometry import Box
 
@@ -53,6 +53,24 @@ def test_a_stored_frame_is_the_same_again(box: Box, folds: list[Fold]) -> None:
     frame = _frame(box, folds)
     assert Frame.from_json(frame.as_json()) == frame
     assert ("folds" in frame.as_json()) is bool(frame.folds)
+
+
+@given(BOXES, FOLDS)
+def test_folds_down_do_to_columns_what_folds_across_do_to_rows(box: Box, folds: list[Fold]) -> None:
+    frame = _frame(box, folds)
+    lying = Box(x_px=box.y_px, y_px=box.x_px, width_px=box.height_px, height_px=box.width_px)
+    turned = Frame.of(
+        lying, folds_down=[FoldDown(left_px=row.top_px, width_px=row.height_px) for row in folds]
+    )
+    assert turned.size.width_px == frame.size.height_px
+    rows = [(part.y_px, part.bottom_px) for part in frame.parts(0, frame.size.height_px)]
+    assert [(part.x_px, part.right_px) for part in turned.columns(0, turned.size.width_px)] == rows
+    for place in (box.y_px, box.y_px + 7, box.bottom_px):
+        assert turned.column_of(place) == frame.row_of(place)
+        assert turned.shows((place, 0)) == frame.shows((0, place))
+        assert turned.place_of((place, 0))[0] == frame.place_of((0, place))[1]
+    assert Frame.from_json(turned.as_json()) == turned
+    assert turned.seams() == (frame.seams()[1], frame.seams()[0])
 
 
 def test_a_frame_must_show_something() -> None:

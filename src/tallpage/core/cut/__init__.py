@@ -4,7 +4,7 @@ from tallpage.core.cut._anchored import CORNERS, Corner, anchored_box
 from tallpage.core.cut._document import VERSION, Cut
 from tallpage.core.cut._facts import page_facts
 from tallpage.core.cut._file import MOST_BYTES, cut_file_schema, read_cut, require_parts_agree, write_cut
-from tallpage.core.cut._frame import MOST_FOLDS, Fold, Frame
+from tallpage.core.cut._frame import MOST_FOLDS, Fold, FoldDown, Frame
 
 __all__ = [
     "CORNERS",
@@ -14,6 +14,7 @@ __all__ = [
     "Corner",
     "Cut",
     "Fold",
+    "FoldDown",
     "Frame",
     "anchored_box",
     "cut_file_schema",

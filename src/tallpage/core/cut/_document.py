@@ -12,8 +12,10 @@ from tallpage.core.geometry import Box, Size
 if TYPE_CHECKING:
     from tallpage.core.clearing import Clearing
     from tallpage.core.cut._hidden import HiddenArea, SoughtWords
+    from tallpage.core.cut._seam import Seam
     from tallpage.core.dressing import Dressing
     from tallpage.core.marks import Mark, Style
+    from tallpage.core.outlining import FreeOutline
     from tallpage.core.page_words import PageWords
     from tallpage.core.tone import Tone
     from tallpage.core.turning import Orientation
@@ -35,6 +37,9 @@ class Cut:
     """What was hidden by words; who draws the cut looks at ``hidden`` alone."""
     cleared: Clearing | None = None
     frame: Frame
+    seam: Seam | None = None
+    """What its folds look like; without one, the two sides just meet."""
+    outline: FreeOutline | None = None
     tone: Tone | None = None
     marks: tuple[Mark, ...] = ()
     """From the lowest to the highest."""
@@ -68,6 +73,8 @@ class Cut:
             "hidden": [row.model_dump(mode="json") for row in self.hidden],
             "sought": [row.model_dump(mode="json") for row in self.sought],
             "cleared": self.cleared and self.cleared.model_dump(mode="json"),
+            "seam": self.seam and self.seam.model_dump(mode="json"),
+            "outline": self.outline and self.outline.model_dump(mode="json"),
             "tone": self.tone and self.tone.model_dump(mode="json"),
             "marks": [row.model_dump(mode="json") for row in self.marks],
             "dressing": self.dressing and self.dressing.model_dump(mode="json"),

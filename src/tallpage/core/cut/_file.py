@@ -8,7 +8,7 @@ from collections.abc import Container, Iterator
 from typing import TYPE_CHECKING, Any
 
 from tallpage.core.cut._document import VERSION, Cut
-from tallpage.core.cut._frame import Fold, Frame
+from tallpage.core.cut._frame import Fold, FoldDown, Frame
 from tallpage.core.errors import CutError, PictureError
 from tallpage.core.geometry import Box
 from tallpage.core.picture import small_png
@@ -75,8 +75,9 @@ def _model() -> type[BaseModel]:
 def _cut_of(read: CutFile) -> Cut:
     frame = read.frame.model_dump()
     folds = [Fold(**fold) for fold in frame.pop("folds", ())]
+    folds_down = [FoldDown(**fold) for fold in frame.pop("folds_down", ())]
     return Cut(
-        frame=Frame.of(Box(**frame), folds),
+        frame=Frame.of(Box(**frame), folds, folds_down),
         **read.parts(),
         pictures={name: _picture(name, data) for name, data in read.pictures.items()},
     )

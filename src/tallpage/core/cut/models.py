@@ -10,9 +10,11 @@ from tallpage.core.clearing import Clearing
 from tallpage.core.cut._document import VERSION
 from tallpage.core.cut._frame import MOST_FOLDS
 from tallpage.core.cut._hidden import MOST_HIDDEN, MOST_SOUGHT, HiddenArea, How, SoughtWords
+from tallpage.core.cut._seam import Seam
 from tallpage.core.dressing import Dressing
 from tallpage.core.fields import Name, StrictModel, WholeLength, WholePlace
 from tallpage.core.marks import MOST_MARKS, Mark, Style
+from tallpage.core.outlining import FreeOutline
 from tallpage.core.tone import Tone
 from tallpage.core.turning import Orientation
 
@@ -20,6 +22,7 @@ __all__ = [
     "MOST_HIDDEN",
     "MOST_STYLES",
     "CutFile",
+    "FoldDownFile",
     "FoldFile",
     "FrameFile",
     "HiddenArea",
@@ -40,6 +43,13 @@ class FoldFile(StrictModel):
     height_px: WholeLength
 
 
+class FoldDownFile(StrictModel):
+    """A band down the page that is folded away: its first column, and how many, in page px."""
+
+    left_px: WholePlace
+    width_px: WholeLength
+
+
 class FrameFile(StrictModel):
     """A box on the page, in page px, minus its folds."""
 
@@ -48,6 +58,7 @@ class FrameFile(StrictModel):
     width_px: WholeLength
     height_px: WholeLength
     folds: Annotated[tuple[FoldFile, ...], Field(max_length=MOST_FOLDS)] = ()
+    folds_down: Annotated[tuple[FoldDownFile, ...], Field(max_length=MOST_FOLDS)] = ()
 
 
 class PartsFile(StrictModel):
@@ -57,6 +68,8 @@ class PartsFile(StrictModel):
     hidden: Annotated[tuple[HiddenArea, ...], Field(max_length=MOST_HIDDEN)] = ()
     sought: Annotated[tuple[SoughtWords, ...], Field(max_length=MOST_SOUGHT)] = ()
     cleared: Clearing | None = None
+    seam: Seam | None = None
+    outline: FreeOutline | None = None
     tone: Tone | None = None
     marks: Annotated[
         tuple[Annotated[Mark, Field(discriminator="kind")], ...], Field(max_length=MOST_MARKS)

@@ -1,6 +1,6 @@
 """What is put around a picture: its rules, its room, its outline. Nothing here knows pixels."""
 
-from tallpage.core.dressing._edges import is_plain, outline
+from tallpage.core.dressing._edges import is_plain, outline, torn_depths
 from tallpage.core.dressing._layout import (
     DressedLayout,
     Insets,
@@ -35,4 +35,5 @@ __all__ = [
     "lay_out_dressing",
     "outline",
     "stamp_parts",
+    "torn_depths",
 ]

@@ -66,7 +66,7 @@ def _side(torn: TornEdge, side: Side, extent: Extent) -> list[Point]:
     length = abs(end[0] - start[0]) + abs(end[1] - start[1])
     count = max(2, round(length / _TOOTH_PX))
     found = []
-    for step, depth in enumerate(_depths(torn, side, count)):
+    for step, depth in enumerate(torn_depths(f"{torn.seed} {side}", count)):
         share = step / count
         off_px = depth * min(torn.depth_px, length / 2)
         found.append(
@@ -78,9 +78,9 @@ def _side(torn: TornEdge, side: Side, extent: Extent) -> list[Point]:
     return found
 
 
-def _depths(torn: TornEdge, side: Side, count: int) -> list[float]:
-    """How deep each point lies, from 0 to 1: long waves with small teeth on them."""
-    chance = random.Random(f"{torn.seed} {side}")  # noqa: S311 - a pattern, not a secret
+def torn_depths(seed: str, count: int) -> list[float]:
+    """How deep each point of a torn edge lies, from 0 to 1: long waves with small teeth on them."""
+    chance = random.Random(seed)  # noqa: S311 - a pattern, not a secret
     waves = [chance.random() for _ in range(count // 8 + 3)]
     depths = []
     for step in range(count):

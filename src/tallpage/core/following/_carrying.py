@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from tallpage.core.cut import Cut, Fold, Frame
+from tallpage.core.cut import Cut, Fold, FoldDown, Frame
 from tallpage.core.errors import FrameError
 from tallpage.core.following._matching import matched
 from tallpage.core.following._outline import Outline
 from tallpage.core.following._places import Placed, Places
 from tallpage.core.geometry import Box, Size
 from tallpage.core.marks import Arrow, Badge, Line, Mark, Text, placed, points_of
+from tallpage.core.outlining import FreeOutline
 from tallpage.core.page_map import Block
 from tallpage.core.page_words import PageWords
 from tallpage.core.paths import Extent, Point
 
-Part = Literal["frame", "fold", "hidden", "mark"]
+Part = Literal["frame", "fold", "fold_down", "outline", "hidden", "mark"]
 State = Literal["same", "moved", "resized", "lost"]
 _SAME_PX = 0.5
 
@@ -28,7 +29,7 @@ class CarriedPart:
 
     part: Part
     id: str
-    """Of a mark or a hidden area; the first row of a fold; empty for the frame."""
+    """Of a mark or a hidden area; the first row or column of a fold; empty for the frame and the outline."""
     state: State
     doubt: bool
     """Whether it could also belong elsewhere."""
@@ -75,7 +76,8 @@ def carry_over(cut: Cut, before: Page, now: Page) -> CarriedCut:
     sought = {row.id for row in cut.sought} if now.words else set()
     hidden = [row for area in cut.hidden if area.found_by not in sought and (row := carrier.hidden(area))]
     marks = [row for mark in cut.marks if (row := carrier.mark(mark))]
-    carried = replace(cut, frame=frame, hidden=tuple(hidden), marks=tuple(marks))
+    outline = cut.outline and carrier.outline(cut.outline)
+    carried = replace(cut, frame=frame, outline=outline, hidden=tuple(hidden), marks=tuple(marks))
     return CarriedCut(
         cut=carried.hidden_anew(now.words) if now.words else carried,
         parts=tuple(carrier.parts),
@@ -104,11 +106,14 @@ class _Carrier:
         else:
             self._note("frame", "", frame.box, box, sure=sure)
         folds = [row for fold in frame.folds if (row := self._fold(fold, frame.box))]
+        folds_down = [down for band in frame.folds_down if (down := self._fold_down(band, frame.box))]
         try:
-            return Frame.of(box, folds)
+            return Frame.of(box, folds, folds_down)
         except FrameError:  # nothing would be left between them
             for fold in frame.folds:
                 self._lost("fold", str(fold.top_px), _rows(fold, frame.box))
+            for band in frame.folds_down:
+                self._lost("fold_down", str(band.left_px), _columns(band, frame.box))
             return Frame.of(box)
 
     def _fold(self, fold: Fold, box: Box) -> Fold | None:
@@ -120,6 +125,29 @@ class _Carrier:
             return None
         self._note("fold", str(fold.top_px), rows, shown, sure=found.sure)
         return Fold(top_px=shown.y_px, height_px=shown.height_px)
+
+    def _fold_down(self, fold: FoldDown, box: Box) -> FoldDown | None:
+        columns = _columns(fold, box)
+        found = self._places.box(_extent(columns))
+        shown = None if found is None else _box(found.place).overlap(Box.whole(self._now))
+        if found is None or shown is None:
+            self._lost("fold_down", str(fold.left_px), columns)
+            return None
+        self._note("fold_down", str(fold.left_px), columns, shown, sure=found.sure)
+        return FoldDown(left_px=shown.x_px, width_px=shown.width_px)
+
+    def outline(self, outline: FreeOutline) -> FreeOutline | None:
+        """A free outline, moved and scaled with the blocks inside; None where these are not found."""
+        carried = self._put_along(outline.points)
+        before = _box(_extent_of(outline.points))
+        if carried is None:
+            self._lost("outline", "", before)
+            return None
+        points = tuple(map(carried.place, outline.points))
+        self._note(
+            "outline", "", before, _box(_extent_of(points)), sure=carried.sure, resized=carried.resized
+        )
+        return outline.model_copy(update={"points": points})
 
     def hidden(self, area: Any) -> Any | None:
         """A hidden area; None where it has no place."""
@@ -171,7 +199,14 @@ class _Carrier:
         return Placed(placed(mark, lambda point: (point[0] + across, point[1] + down)), resized, sure)
 
     def _by_box(self, mark: Mark) -> Placed[Mark] | None:
-        old = _extent_of(points_of(mark))
+        carried = self._put_along(points_of(mark))
+        if carried is None:
+            return None
+        return Placed(placed(mark, carried.place), carried.resized, carried.sure)
+
+    def _put_along(self, points: Sequence[Point]) -> Placed[Callable[[Point], Point]] | None:
+        """Where points go together with what lies in the rectangle around them; None where it is lost."""
+        old = _extent_of(points)
         found = self._places.box(old)
         if found is None:
             return None
@@ -183,7 +218,7 @@ class _Carrier:
             y = new.top_px + (point[1] - old.top_px) * ((new.bottom_px - new.top_px) / high if high else 1)
             return x, y
 
-        return Placed(placed(mark, carry), found.resized, found.sure)
+        return Placed(carry, found.resized, found.sure)
 
     def _to_edges(self, old: Box, found: Extent) -> Box | None:
         """A box on the page now; an edge that lay on the page's edge lies there again."""
@@ -208,6 +243,10 @@ class _Carrier:
 
 def _rows(fold: Fold, box: Box) -> Box:
     return replace(box, y_px=fold.top_px, height_px=fold.height_px)
+
+
+def _columns(fold: FoldDown, box: Box) -> Box:
+    return replace(box, x_px=fold.left_px, width_px=fold.width_px)
 
 
 def _extent(box: Box) -> Extent:

@@ -21,6 +21,7 @@ from tallpage.core.render._stages import FrameStage, GroundStage, NumberStage, S
 from tallpage.core.sizing import SizePlan, plan_size
 
 if TYPE_CHECKING:
+    from tallpage.core.marks import DrawnMark
     from tallpage.core.render._dressing import DressingStage
 
 _LOOKED_AT_PX = 1_024
@@ -75,10 +76,11 @@ class Rendering:
             from tallpage.core.render._toning import ToneStage
 
             raster = ToneStage(cut.tone, plan.picture).draw(raster)
-        if cut.marks:
+        seams = self._seams(plan)
+        if cut.marks or seams:
             from tallpage.core.render._marking import MarkStage, marks_in_frame
 
-            drawn = marks_in_frame(cut, least_letters_px=self._least_letters_px(plan))
+            drawn = [*seams, *marks_in_frame(cut, least_letters_px=self._least_letters_px(plan))]
             stage = MarkStage.of(drawn, plan, top_px=leaf.top_px, pictures=cut.pictures)
             raster = stage.draw(raster)
         dressing = self._dressing_of(leaf, plan)
@@ -89,21 +91,29 @@ class Rendering:
         return GroundStage(rules.background).draw(raster) if rules.flattened else raster
 
     def require_seen(self) -> None:
-        """Refuse a cut that clears all that its frame shows. Where it clears colours, the page is read once.
+        """Refuse a cut of which nothing is seen. Where it clears colours or has an outline, it is drawn once.
 
         Raises:
             FrameError: nothing of it would be seen.
         """
-        if self.cut.cleared is None or not self.cut.cleared.colours:
+        cut = self.cut
+        clears = cut.cleared is not None and bool(cut.cleared.colours)
+        if not clears and (cut.outline is None or cut.outline.outside is not None):
             return
-        whole = self.whole()
-        height_px = whole.height_px
-        if not any(self._rows(top_px, rows_px).shows for top_px, rows_px in bands(height_px, _LOOKED_AT_PX)):
+        height_px = self.whole().height_px
+        if any(self._rows(top_px, rows_px).shows for top_px, rows_px in bands(height_px, _LOOKED_AT_PX)):
+            return
+        if not clears:
             raise FrameError(
-                "The cleared colours are everywhere: nothing would be left of the picture.",
-                hint="Lower their tolerance, or clear only what is connected with a px.",
-                code="all_cleared",
+                "Nothing of the frame lies inside the outline.",
+                hint="Move the frame over it, or draw the outline anew.",
+                code="all_outside",
             )
+        raise FrameError(
+            "The cleared colours are everywhere: nothing would be left of the picture.",
+            hint="Lower their tolerance, or clear only what is connected with a px.",
+            code="all_cleared",
+        )
 
     def captions(self) -> str:
         """The captions of number badges, a line each; nothing where there are none."""
@@ -149,9 +159,15 @@ class Rendering:
         dressing = self._dressing_of(leaf, plan)
         for inside in dressing.back(rows) if dressing else (rows,):
             for shown in SizeStage(plan, self.rules.background).back(inside):
-                across = replace(shown, x_px=0, width_px=leaf.width_px, y_px=leaf.top_px + shown.y_px)
-                for part in FrameStage(self.cut.frame).back(across):
+                for part in self.cut.frame.parts(leaf.top_px + shown.y_px, shown.height_px):
                     yield part, part.height_px / shown.height_px
+
+    def _seams(self, plan: SizePlan) -> list[DrawnMark]:
+        if self.cut.seam is None:
+            return []
+        from tallpage.core.render._seaming import seams_in_frame
+
+        return seams_in_frame(self.cut, plan)
 
     def _least_letters_px(self, plan: SizePlan) -> float:
         """How large letters of marks are to be in the frame, so that they can be read in the file."""
@@ -209,7 +225,8 @@ class Rendering:
 
     def _framed(self, box: Box, access: Access) -> Raster:
         stage = FrameStage(self.cut.frame)
-        return stage.draw([self._page.region(part, access=access) for part in stage.back(box)])
+        rows = stage.rows_back(box)
+        return stage.draw([[self._page.region(part, access=access) for part in row] for row in rows])
 
     @once
     def _page(self) -> Source:

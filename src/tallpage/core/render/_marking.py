@@ -57,7 +57,7 @@ def smallest_letters_on(cut: Cut) -> float | None:
 
 
 def _shown(cut: Cut) -> list[bool]:
-    return [any(cut.frame.shows_row(y) for _, y in points_of(mark)) for mark in cut.marks]
+    return [any(map(cut.frame.shows, points_of(mark))) for mark in cut.marks]
 
 
 def marks_as_blocks(cut: Cut, page: Size) -> tuple[Block, ...]:

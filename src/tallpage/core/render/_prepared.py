@@ -1,4 +1,4 @@
-"""What comes before the frame of a cut: the page turned, without what is hidden, with colours cleared."""
+"""What comes before the frame of a cut: the page turned, without what is hidden, cleared, or outside."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 
 def prepared(source: Source, cut: Cut) -> Source:
-    """A source as a cut turns, hides and clears it; all places of the cut count on this one."""
+    """A source as a cut turns, hides, clears and outlines it; all places of the cut count on this one."""
     source = turned(source, cut.orientation)
     if cut.hidden:
         from tallpage.core.render._hiding import HidingSource
@@ -24,6 +24,10 @@ def prepared(source: Source, cut: Cut) -> Source:
         from tallpage.core.render._clearing import ClearedSource
 
         source = ClearedSource(source, cut.cleared)
+    if cut.outline is not None:
+        from tallpage.core.render._outlining import OutlinedSource
+
+        source = OutlinedSource(source, cut.outline)
     return source
 
 

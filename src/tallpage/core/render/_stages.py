@@ -22,27 +22,31 @@ class FrameStage:
 
     frame: Frame
 
-    def draw(self, parts: Sequence[Raster]) -> Raster:
-        """What lies between the folds, one under the other."""
-        return Raster.stacked(parts)
+    def draw(self, parts: Sequence[Sequence[Raster]]) -> Raster:
+        """What lies between the folds, side by side and one under the other."""
+        return Raster.stacked([Raster.side_by_side(row) for row in parts])
 
     def back(self, box: Box) -> tuple[Box, ...]:
-        """From rows and columns of the frame to boxes of the page, from top to bottom."""
+        """From rows and columns of the frame to boxes of the page, row by row."""
+        return tuple(part for row in self.rows_back(box) for part in row)
+
+    def rows_back(self, box: Box) -> tuple[tuple[Box, ...], ...]:
+        """From a box of the frame to those of the page, in rows from top to bottom."""
+        columns = self.frame.columns(box.x_px, box.width_px)
         return tuple(
-            replace(part, x_px=part.x_px + box.x_px, width_px=box.width_px)
-            for part in self.frame.parts(box.y_px, box.height_px)
+            tuple(replace(row, x_px=column.x_px, width_px=column.width_px) for column in columns)
+            for row in self.frame.parts(box.y_px, box.height_px)
         )
 
     def there(self, box: Box) -> tuple[Box, ...]:
-        """From a box of the page to the frame's rows and columns; folded rows take no room."""
-        whole = self.frame.box
-        left_px, right_px = max(box.x_px, whole.x_px), min(box.right_px, whole.right_px)
+        """From a box of the page to the frame's rows and columns; what is folded takes no room."""
+        left_px, right_px = self.frame.column_of(box.x_px), self.frame.column_of(box.right_px)
         top_px, bottom_px = self.frame.row_of(box.y_px), self.frame.row_of(box.bottom_px)
         if right_px <= left_px or bottom_px <= top_px:
             return ()
         return (
             Box(
-                x_px=left_px - whole.x_px,
+                x_px=left_px,
                 y_px=top_px,
                 width_px=right_px - left_px,
                 height_px=bottom_px - top_px,

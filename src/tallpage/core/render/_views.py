@@ -116,7 +116,7 @@ def dressed_view(source: Source, cut: Cut, *, width_px: int) -> bytes:
         half_px = shown_px // 2
         upper, lower = frame.parts(0, half_px), frame.parts(frame.size.height_px - half_px, half_px)
         fold = Fold(top_px=upper[-1].bottom_px, height_px=lower[0].y_px - upper[-1].bottom_px)
-        cut = replace(cut, frame=Frame.of(frame.box, [*frame.folds, fold]))
+        cut = replace(cut, frame=Frame.of(frame.box, [*frame.folds, fold], frame.folds_down))
     rendering = Rendering(source, cut, RenderRules(sizing=Sizing(width_px=width_px)))
     return encode_webp(rendering.draw(rendering.whole()), quality=88)
 

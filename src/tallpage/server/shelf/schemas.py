@@ -22,7 +22,7 @@ from tallpage.core.capture import (
     Timeouts,
     Why,
 )
-from tallpage.core.cut import Cut, Fold, Frame, require_parts_agree
+from tallpage.core.cut import Cut, Fold, FoldDown, Frame, require_parts_agree
 from tallpage.core.cut.models import PartsFile
 from tallpage.core.fields import FURTHEST_PX
 from tallpage.core.following import Part, State
@@ -212,12 +212,22 @@ class FoldSchema(Schema):
     height_px: int = Field(ge=1)
 
 
+class FoldDownSchema(Schema):
+    """A band down the page that is folded away."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    left_px: int
+    width_px: int = Field(ge=1)
+
+
 class FrameSchema(BoxSchema):
     """What of the page a cut shows: a box, minus its folds."""
 
     model_config = ConfigDict(extra="forbid")
 
     folds: list[FoldSchema] = []
+    folds_down: list[FoldDownSchema] = []
 
     def as_frame(self) -> Frame:
         """The frame as the core knows it.
@@ -226,7 +236,8 @@ class FrameSchema(BoxSchema):
             FrameError: nothing would be left between the folds.
         """
         box = Box(x_px=self.x_px, y_px=self.y_px, width_px=self.width_px, height_px=self.height_px)
-        return Frame.of(box, [Fold(**fold.dict()) for fold in self.folds])
+        folds_down = [FoldDown(**fold.dict()) for fold in self.folds_down]
+        return Frame.of(box, [Fold(**fold.dict()) for fold in self.folds], folds_down)
 
 
 class CutDocument(PartsFile):

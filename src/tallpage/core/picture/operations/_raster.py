@@ -57,6 +57,13 @@ class Raster:
         ]
         return cls(functools.reduce(lambda upper, lower: upper.join(lower, "vertical"), stacks))
 
+    @classmethod
+    def side_by_side(cls, parts: Sequence[Self]) -> Self:
+        """Rasters of one height, from left to right."""
+        return functools.reduce(
+            lambda before, after: cls(before.image.join(after.image, "horizontal")), parts
+        )
+
     @property
     def size(self) -> Size:
         """Width and height in pixels."""
