@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
 import pytest
-from selenium.webdriver.support.ui import Select
 
 from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
@@ -76,14 +76,51 @@ def test_a_cut_is_carried_over_to_another_capture(person: Person, own_site: Demo
     first, second = person.take(site), person.take(site)
     _pointed(person, first)
     person.open_bench(first)
-    person.open_panel("Carry Cut 1 over to another capture")
-    person.until(lambda _: person.all(f"option[value='{second}']"), what="the other capture")
-    # The list may be drawn anew just then: it is found again.
-    person.until(
-        lambda _: Select(person.see("[role=dialog] select")).select_by_value(str(second)) or True,
-        what="the other capture, chosen",
-    )
+    person.open_panel("Carry Cut 1 over to other captures")
+    person.click_on("[role=dialog] li input[type=checkbox]")
+    person.see_text("All 4 parts have their place")
     person.click("Carry Cut 1 over")
     person.until(lambda driver: f"/captures/{second}/cuts/" in driver.current_url, what="the other page")
     person.see_text("Nothing is in doubt.")
     assert {row["state"] for row in person.ask(f"/captures/{second}")["cuts"][-1]["review"]} == {"same"}
+
+
+def test_a_frame_is_carried_to_three_captures_of_which_one_differs(
+    person: Person, own_site: DemoSite
+) -> None:
+    site = f"http://127.0.0.1:{own_site.server_port}/"
+    first, second, third = (person.take(site) for _ in range(3))
+    differs = person.drop_picture(np.full((700, 500, 3), 230, dtype=np.uint8))
+    cut = person.ask(f"/captures/{first}")["cuts"][0]
+    block = _block(person.ask(f"/captures/{first}/map"), "under sixteen")
+    frame = {name: block[name] for name in ("x_px", "y_px", "width_px", "height_px")}
+    document = {**cut["document"], "frame": frame}
+    person.change("PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "document": document})
+    person.open_bench(first)
+    person.open_panel("Carry Cut 1 over to other captures")
+    for number in range(3):
+        person.until(
+            lambda _, row=number: _chosen(person, row) or person.all("[role=dialog] li input")[row].click(),
+            what=f"capture {number + 1}, chosen",
+        )
+    person.until(lambda _: len(person.all("[data-carried] img")) == 3, what="three pictures")
+    person.until(
+        lambda driver: driver.execute_script(
+            "return [...document.querySelectorAll('[data-carried] img')].every((row) => row.naturalWidth > 0)"
+        ),
+        what="three pictures, drawn",
+    )
+    said = {row.get_attribute("data-carried"): row.text for row in person.all("[data-carried]")}
+    assert "It has its place" in said[str(second)]
+    assert "It has its place" in said[str(third)]
+    assert "frame" in said[str(differs)]
+    person.click("Carry Cut 1 over to 3 captures")
+    person.see_text("Cut 1 is on 3 more captures now")
+    for capture_id in (second, third):
+        carried = person.ask(f"/captures/{capture_id}")["cuts"][-1]["document"]["frame"]
+        assert {name: carried[name] for name in frame} == frame
+    assert person.ask(f"/captures/{differs}")["cuts"][-1]["review"][0]["doubt"]
+
+
+def _chosen(person: Person, row: int) -> bool:
+    return bool(person.all("[role=dialog] li input")[row].is_selected())

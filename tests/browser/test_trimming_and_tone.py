@@ -47,6 +47,7 @@ def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -
     rows[:200], rows[600:800], rows[850:1_000] = (noise(600, height) for height in (200, 200, 150))
     page_id = person.drop_picture(rows)
     person.open_bench(page_id)
+    person.open_panel("Folds")
     person.click("Fold empty")
     person.see_text("2 empty stretches folded away: 704 px.")
     person.see_saved()
@@ -54,6 +55,8 @@ def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -
     assert folds == [{"top_px": 224, "height_px": 352}, {"top_px": 1_024, "height_px": 352}]
     person.click("Fold empty")
     person.see_text("There is no empty stretch of 120 px or more in the frame.")
+    person.press(Keys.ESCAPE)
+    person.until(lambda _: not person.all("[role=dialog]"), what="no panel")
     person.click("Undo")
     person.until(lambda _: not person.all("[data-fold]"), what="no fold")
 

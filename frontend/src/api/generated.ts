@@ -312,26 +312,6 @@ export interface paths {
         patch: operations["change_cut"];
         trace?: never;
     };
-    "/api/cuts/{cut_id}/carry": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Carry Cut
-         * @description Carry a cut over to another capture, as a new cut of it.
-         */
-        post: operations["carry_cut"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/cuts/{cut_id}/review": {
         parameters: {
             query?: never;
@@ -566,6 +546,46 @@ export interface paths {
          * @description Store a picture for stickers and stamps.
          */
         post: operations["keep_sticker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Carry Cut
+         * @description Carry a cut over to another capture, as a new cut of it.
+         */
+        post: operations["carry_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}/carry/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Carrying
+         * @description Which parts of a cut would find their places on other captures.
+         */
+        post: operations["look_at_carrying"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2741,7 +2761,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "frame" | "fold" | "fold_down" | "outline" | "hidden" | "mark";
+            part: "frame" | "fold" | "fold_down" | "outline" | "cleared" | "hidden" | "mark";
             /** Id */
             id: string;
             /**
@@ -3170,14 +3190,6 @@ export interface components {
             name?: string | null;
         };
         /**
-         * CarryIn
-         * @description Where a cut is carried over to.
-         */
-        CarryIn: {
-            /** Capture Id */
-            capture_id: number;
-        };
-        /**
          * LookedAt
          * @description A part of a cut: its kind, and its id.
          */
@@ -3186,7 +3198,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "frame" | "fold" | "fold_down" | "outline" | "hidden" | "mark";
+            part: "frame" | "fold" | "fold_down" | "outline" | "cleared" | "hidden" | "mark";
             /** Id */
             id: string;
         };
@@ -3397,6 +3409,49 @@ export interface components {
             name: string;
         };
         /**
+         * CarryIn
+         * @description Where a cut is carried over to, and by what its parts find their places.
+         */
+        CarryIn: {
+            /** Capture Id */
+            capture_id: number;
+            /**
+             * By
+             * @default blocks
+             * @enum {string}
+             */
+            by: "blocks" | "px";
+        };
+        /**
+         * CarryLookOut
+         * @description What a cut would show of one of them, and the parts that have no sure place there.
+         */
+        CarryLookOut: {
+            /** Capture Id */
+            capture_id: number;
+            frame: components["schemas"]["FrameSchema"];
+            /** Parts */
+            parts: number;
+            /** Doubted */
+            doubted: string[];
+            /** Lost */
+            lost: string[];
+        };
+        /**
+         * CarryLookIn
+         * @description Captures to which a cut might be carried over.
+         */
+        CarryLookIn: {
+            /** Capture Ids */
+            capture_ids: number[];
+            /**
+             * By
+             * @default blocks
+             * @enum {string}
+             */
+            by: "blocks" | "px";
+        };
+        /**
          * FoundOut
          * @description All places of a page. Of a picture, and of a capture from before words were kept, none are known.
          */
@@ -3505,7 +3560,7 @@ export interface components {
         };
         /**
          * BlankOut
-         * @description Rows of a page.
+         * @description Rows of a page; or columns, where the stretches lie down it: then they count from the left.
          */
         BlankOut: {
             /** Top Px */
@@ -3515,7 +3570,7 @@ export interface components {
         };
         /**
          * BlankIn
-         * @description A box of it, and how high a stretch without anything is at least.
+         * @description A box of it, and how many rows or columns without anything are at least a stretch.
          */
         BlankIn: {
             /**
@@ -3526,6 +3581,12 @@ export interface components {
             box: components["schemas"]["BoxSchema"];
             /** Least Px */
             least_px: number;
+            /**
+             * Axis
+             * @default across
+             * @enum {string}
+             */
+            axis: "across" | "down";
         };
         /**
          * LastOut
@@ -5166,32 +5227,6 @@ export interface operations {
             };
         };
     };
-    carry_cut: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cut_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CarryIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CutOut"];
-                };
-            };
-        };
-    };
     settle_review: {
         parameters: {
             query?: never;
@@ -5560,6 +5595,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+        };
+    };
+    carry_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOut"];
+                };
+            };
+        };
+    };
+    look_at_carrying: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryLookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarryLookOut"][];
                 };
             };
         };

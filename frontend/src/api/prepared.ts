@@ -30,9 +30,9 @@ export function findLevel(captureId: number, preparation: string) {
   return answered(api.POST("/api/captures/{capture_id}/level", { params: { path: { capture_id: captureId } }, body: { preparation } }));
 }
 
-/** The stretches of a box that show nothing from edge to edge. */
-export function findBlank(captureId: number, box: Area, least_px: number, preparation: string) {
-  return answered(api.POST("/api/captures/{capture_id}/blank", { params: { path: { capture_id: captureId } }, body: { box, least_px, preparation } }));
+/** The stretches of a box that show nothing from edge to edge: of rows, or of columns, counted from the left. */
+export function findBlank(captureId: number, box: Area, least_px: number, preparation: string, axis: "across" | "down" = "across") {
+  return answered(api.POST("/api/captures/{capture_id}/blank", { params: { path: { capture_id: captureId } }, body: { box, least_px, preparation, axis } }));
 }
 
 export async function findColour(captureId: number, spot: { x_px: number; y_px: number }, preparation: string): Promise<string> {

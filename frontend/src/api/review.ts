@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api } from "./client";
 import type { Area, CaptureDetail, Cut, ReviewRow } from "./types";
@@ -28,11 +28,34 @@ export function useReview({ id: captureId }: CaptureDetail, { id: cutId }: Cut) 
   });
 }
 
-/** Carry a cut over to another capture. */
+/** By what the parts of a cut find their places on another capture. */
+export type CarryBy = "blocks" | "px";
+
+/** Carry a cut over to other captures, one after the other. */
 export function useCarry(cutId: number) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (captureId: number) => answered(api.POST("/api/cuts/{cut_id}/carry", { params: { path: { cut_id: cutId } }, body: { capture_id: captureId } })),
-    onSuccess: (cut) => queries.invalidateQueries({ queryKey: ["capture", cut.capture_id] }),
+    mutationFn: async ({ captureIds, by }: { captureIds: readonly number[]; by: CarryBy }) => {
+      const made: Pick<Cut, "id" | "capture_id">[] = [];
+      for (const capture_id of captureIds) made.push(await answered(api.POST("/api/cuts/{cut_id}/carry", { params: { path: { cut_id: cutId } }, body: { capture_id, by } })));
+      return made;
+    },
+    // Some may have been made before one was refused.
+    onSettled: () => queries.invalidateQueries({ queryKey: ["capture"] }),
   });
+}
+
+/** Which parts of a cut would find their places on other captures. */
+export function useCarryLook(cutId: number, version: number, captureIds: readonly number[], by: CarryBy) {
+  return useQuery({
+    queryKey: ["carry", cutId, version, by, captureIds],
+    queryFn: () => answered(api.POST("/api/cuts/{cut_id}/carry/look", { params: { path: { cut_id: cutId } }, body: { capture_ids: [...captureIds], by } })),
+    enabled: captureIds.length > 0,
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** What a cut would show of another capture, small; `version` changes with the cut. */
+export function carriedUrl(cutId: number, captureId: number, by: CarryBy, version: number): string {
+  return `/api/cuts/${cutId}/carry/${captureId}/picture?${new URLSearchParams({ by, v: `${version}` })}`;
 }

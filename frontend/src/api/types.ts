@@ -6,10 +6,10 @@ type Schemas = components["schemas"];
 /** A value of which only some fields are always given; the others follow the usual look, or a style. */
 type Given<T, Needed extends keyof T> = Pick<T, Needed> & Partial<T>;
 type Ends = "kind" | "id" | "from_x_px" | "from_y_px" | "to_x_px" | "to_y_px";
-type Boxed = "kind" | "id" | keyof Omit<Schemas["FrameSchema"], "folds">;
+type Boxed = "kind" | "id" | keyof Omit<Schemas["FrameSchema"], "folds" | "folds_down">;
 type Spotted = "kind" | "id" | "x_px" | "y_px";
 
-export type Area = Omit<Schemas["FrameSchema"], "folds">;
+export type Area = Omit<Schemas["FrameSchema"], "folds" | "folds_down">;
 export type Side = Schemas["TrimIn"]["sides"][number];
 export type Block = Schemas["BlockOut"];
 export type Capture = Schemas["CaptureOut"];
@@ -17,7 +17,10 @@ export type DeletedCapture = Schemas["DeletedCaptureOut"];
 export type CaptureDetail = Omit<Schemas["CaptureDetailOut"], "cuts"> & { cuts: Cut[] };
 export type Choice = Schemas["ChoiceSchema"];
 export type Cut = Omit<Schemas["CutOut"], "document"> & { document: CutDocument };
-export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "sought" | "dressing" | "tone" | "orientation" | "cleared"> & {
+export type CutDocument = Omit<Schemas["CutDocument"], "marks" | "hidden" | "sought" | "dressing" | "tone" | "orientation" | "cleared" | "frame" | "seam" | "outline"> & {
+  frame: Frame;
+  seam?: Seam | null;
+  outline?: FreeOutline | null;
   hidden: HiddenArea[];
   sought: SoughtWords[];
   marks: Mark[];
@@ -74,7 +77,12 @@ export type Dressing = Partial<Omit<Schemas["Dressing"], "caption" | "border" | 
 };
 export type FileTold = Schemas["FileTold"];
 export type Fold = Schemas["FoldSchema"];
-export type Frame = Schemas["FrameSchema"];
+/** A band down the page. */
+export type FoldDown = Schemas["FoldDownSchema"];
+export type Frame = Area & { folds: Fold[]; folds_down?: FoldDown[] };
+export type Seam = Given<Schemas["Seam"], "look">;
+/** What is kept of a page: all inside a shape. */
+export type FreeOutline = Partial<Omit<Schemas["FreeOutline"], "points">> & { points: number[][] };
 export type Job = Schemas["JobOut"];
 export type Outlet = Schemas["OutletOut"];
 export type OutletsFile = Schemas["OutletsFile"];

@@ -46,7 +46,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
           <FileDown size={16} aria-hidden />
         </a>
         <OpenCut />
-        <Panel name={`Carry ${cut.name} over to another capture`} side="right" size="w-96" button="btn-square btn-ghost" label={<FolderInput size={16} aria-hidden />}>
+        <Panel name={`Carry ${cut.name} over to other captures`} side="right" size="w-[34rem]" button="btn-square btn-ghost" label={<FolderInput size={16} aria-hidden />}>
           <CarryOver />
         </Panel>
         <CutsPanel />

@@ -56,7 +56,7 @@ export function useBenchKeys(store: CutStore, { onZoom, onStep, onNewCut }: Acti
     if (event.repeat) return;
     const folding = store.getState().tool.kind === "fold";
     if (store.getState().stage !== "part") store.setStage("part");
-    store.setTool({ kind: folding ? "frame" : "fold" });
+    store.setTool(folding ? { kind: "frame" } : { kind: "fold", axis: "across" });
   });
   useAction("measure", (event) => {
     if (event.repeat) return;
@@ -65,6 +65,8 @@ export function useBenchKeys(store: CutStore, { onZoom, onStep, onNewCut }: Acti
     store.setTool({ kind: measuring ? "frame" : "ruler" });
   });
   useAction("layAside", () => {
+    // What is open is closed by it first.
+    if (document.querySelector("[role=dialog]")) return;
     const { stage, tool } = store.getState();
     if (stage === "part") store.setTool({ kind: "frame" });
     // First what is drawn with, then what is in hand.

@@ -1,5 +1,5 @@
 import { Popover } from "@base-ui/react/popover";
-import type { ReactNode } from "react";
+import type { ComponentProps, ReactNode } from "react";
 
 interface PanelProps {
   /** What is on the button that opens it. */
@@ -33,4 +33,9 @@ export function Panel({ label, name, button = "", size = "w-80", side = "right",
       </Popover.Portal>
     </Popover.Root>
   );
+}
+
+/** A button in a panel that closes it: what it begins goes on outside. */
+export function ClosingButton(props: ComponentProps<"button">) {
+  return <Popover.Close render={<button type="button" {...props} />} />;
 }

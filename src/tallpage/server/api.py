@@ -10,6 +10,7 @@ from tallpage.server import problems
 from tallpage.server.outlets.outlets_api import router as outlets_router
 from tallpage.server.outlets.outputs_api import router as outputs_router
 from tallpage.server.shelf.api import router as shelf_router
+from tallpage.server.shelf.carrying_api import router as carrying_router
 from tallpage.server.shelf.hiding_api import router as hiding_router
 from tallpage.server.shelf.marks_api import router as marks_router
 from tallpage.server.shelf.prepared_api import router as prepared_router
@@ -33,6 +34,7 @@ problems.install(api)
 api.add_router("", shelf_router)
 api.add_router("", screens_router)
 api.add_router("", marks_router)
+api.add_router("", carrying_router)
 api.add_router("", hiding_router)
 api.add_router("", prepared_router)
 api.add_router("", outlets_router)

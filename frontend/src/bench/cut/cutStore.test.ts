@@ -66,19 +66,19 @@ test("a number outside the page is refused and nothing changes", () => {
 
 test("folds are drawn, moved and taken away, each undone as one, and stay when the frame moves", () => {
   const { store, frame, later } = storeAt();
-  store.setTool({ kind: "fold" });
+  store.setTool({ kind: "fold", axis: "across" });
   addFolds(store, [{ top_px: 200, height_px: 300 }]);
   expect(store.getState().tool.kind).toBe("frame");
   later(2_000);
-  for (const height_px of [310, 320, 330]) setFold(store, 0, { top_px: 200, height_px });
+  for (const height_px of [310, 320, 330]) setFold(store, "across", 0, { top_px: 200, height_px });
   expect(frame().folds).toEqual([{ top_px: 200, height_px: 330 }]);
   later(2_000);
-  setFold(store, 0, { top_px: 0, height_px: 1_500 });
+  setFold(store, "across", 0, { top_px: 0, height_px: 1_500 });
   addFolds(store, [{ top_px: 0, height_px: 1_500 }]);
   expect(frame().folds).toEqual([{ top_px: 200, height_px: 330 }]);
   setField(store, "height_px", 400);
   expect(frame().folds).toEqual([{ top_px: 200, height_px: 200 }]);
-  removeFold(store, 0);
+  removeFold(store, "across", 0);
   expect(frame().folds).toEqual([]);
   for (let step = 0; step < 3; step += 1) store.undo();
   expect(frame().folds).toEqual([{ top_px: 200, height_px: 300 }]);
@@ -103,17 +103,17 @@ test("a fold that is dragged over its neighbour and back joins nothing, and is o
   ];
   addFolds(store, folds);
   later(2_000);
-  for (const height_px of [150, 230, 120]) dragFold(store, 0, { top_px: 100, height_px });
+  for (const height_px of [150, 230, 120]) dragFold(store, "across", 0, { top_px: 100, height_px });
   expect(frame().folds).toEqual(folds);
   expect(shownFrame(store.getState()).folds).toHaveLength(2);
   dropFrame(store, "fold moved");
   expect(frame().folds).toEqual([{ top_px: 100, height_px: 120 }, folds[1]]);
   store.undo();
   expect(frame().folds).toEqual(folds);
-  dragFold(store, 0, { top_px: 100, height_px: 220 });
+  dragFold(store, "across", 0, { top_px: 100, height_px: 220 });
   dropFrame(store, "fold moved");
   expect(frame().folds).toEqual([{ top_px: 100, height_px: 250 }]);
-  dragFold(store, 0, { top_px: 0, height_px: 1_500 });
+  dragFold(store, "across", 0, { top_px: 0, height_px: 1_500 });
   dropFrame(store, "fold moved");
   expect(frame().folds).toEqual([{ top_px: 100, height_px: 250 }]);
 });

@@ -3,6 +3,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 
 import type { CutDocument, HiddenArea, MarkKind } from "../../api/types";
 import type { PageSize } from "../page/geometry/boxes";
+import type { FoldAxis } from "../page/geometry/folds";
 import { isUpright, turnedPage } from "../turning/turned";
 import { canonical } from "./canonical";
 
@@ -19,7 +20,9 @@ export type Stage = "part" | "point" | "hide" | "dress";
 /** What the next drag on the page does. */
 export type Tool =
   | { kind: "frame" }
-  | { kind: "fold" }
+  | { kind: "fold"; axis: FoldAxis }
+  | { kind: "mend" }
+  | { kind: "outline"; how: "hand" | "points" | "corners" }
   | { kind: "level" }
   | { kind: "clear" }
   | { kind: "put_back" }
@@ -157,9 +160,11 @@ export function sameDocument(first: CutDocument, second: CutDocument): boolean {
 
 /** A document with all of its parts; older ones do not name those that came later. */
 export function complete(document: CutDocument): CutDocument {
-  const { dressing, tone, orientation, cleared, ...rest } = document;
-  const parts = Object.entries({ dressing, tone, orientation, cleared }).filter(([, part]) => part && Object.keys(part).length > 0);
-  return { ...EMPTY, ...rest, ...Object.fromEntries(parts) };
+  const { dressing, tone, orientation, cleared, seam, outline, frame, ...rest } = document;
+  const { folds_down = [], ...across } = frame;
+  const whole = folds_down.length > 0 ? frame : across;
+  const parts = Object.entries({ dressing, tone, orientation, cleared, seam, outline }).filter(([, part]) => part && Object.keys(part).length > 0);
+  return { ...EMPTY, ...rest, frame: whole, ...Object.fromEntries(parts) };
 }
 
 function pageOf(taken: Page, { orientation }: CutDocument): Page {

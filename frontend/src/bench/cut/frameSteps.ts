@@ -1,5 +1,5 @@
-import type { Area, Fold, Frame } from "../../api/types";
-import { withFolds } from "../page/geometry/folds";
+import type { Area, Fold, Frame, Seam } from "../../api/types";
+import { bandsOf, type FoldAxis, withBands, withFolds, withRawBands } from "../page/geometry/folds";
 import {
   fieldRange,
   type FrameField,
@@ -11,6 +11,8 @@ import {
 } from "../page/geometry/boxes";
 import { heldShape } from "../shape/shape";
 import { type CutState, type CutStore, shownCut } from "./cutStore";
+
+const AXES: readonly FoldAxis[] = ["across", "down"];
 
 /** What a person does to the frame of a cut: each a step of its history. */
 
@@ -29,21 +31,21 @@ export function shownFrame(state: CutState): Frame {
 /** A gesture shows another box; folds stay where they are. */
 export function dragFrame(store: CutStore, area: Area): void {
   store.preview((cut) => {
-    cut.frame = withFolds(area, cut.frame.folds);
+    cut.frame = withFolds(area, cut.frame.folds, bandsOf(cut.frame, "down"));
   });
 }
 
 /** A fold on its way: it joins its neighbours, and is saved, only when it is let go. */
-export function dragFold(store: CutStore, index: number, fold: Fold): void {
+export function dragFold(store: CutStore, axis: FoldAxis, index: number, fold: Fold): void {
   store.preview((cut) => {
-    cut.frame.folds[index] = fold;
+    cut.frame = withRawBands(cut.frame, axis, bandsOf(cut.frame, axis).with(index, fold));
   });
 }
 
 /** A band on its way to be folded away. */
-export function dragBand(store: CutStore, band: Fold): void {
+export function dragBand(store: CutStore, axis: FoldAxis, band: Fold): void {
   store.preview((cut) => {
-    cut.frame.folds.push(band);
+    cut.frame = withRawBands(cut.frame, axis, [...bandsOf(cut.frame, axis), band]);
   });
 }
 
@@ -51,9 +53,9 @@ export function dragBand(store: CutStore, band: Fold): void {
 export function dropFrame(store: CutStore, words: string): void {
   const { preview } = store.getState();
   if (!preview) return;
-  const dropped = withFolds(preview.frame, preview.frame.folds);
+  const dropped = withFolds(preview.frame, preview.frame.folds, bandsOf(preview.frame, "down"));
   // Folds that would hide everything change nothing.
-  if (dropped.folds.length === 0 && preview.frame.folds.length > 0) store.cancel();
+  if (AXES.some((axis) => bandsOf(dropped, axis).length === 0 && bandsOf(preview.frame, axis).length > 0)) store.cancel();
   else setWhole(store, words, dropped);
 }
 
@@ -85,26 +87,35 @@ export function frameAll(store: CutStore): void {
 }
 
 export function setFrame(store: CutStore, words: string, area: Area, gesture?: string): void {
-  setWhole(store, words, withFolds(area, store.getState().document.frame.folds), gesture);
+  const { frame } = store.getState().document;
+  setWhole(store, words, withFolds(area, frame.folds, bandsOf(frame, "down")), gesture);
 }
 
-export function addFolds(store: CutStore, folds: readonly Fold[]): void {
+export function addFolds(store: CutStore, folds: readonly Fold[], axis: FoldAxis = "across"): void {
   const { frame } = store.getState().document;
-  const changed = withFolds(frame, [...frame.folds, ...folds]);
+  const changed = withBands(frame, axis, [...bandsOf(frame, axis), ...folds]);
   // What would fold everything away changes nothing.
-  if (changed.folds.length > 0) setWhole(store, folds.length > 1 ? "bands folded away" : "band folded away", changed);
+  if (bandsOf(changed, axis).length > 0) setWhole(store, folds.length > 1 ? "bands folded away" : "band folded away", changed);
   store.setTool({ kind: "frame" });
 }
 
-export function setFold(store: CutStore, index: number, fold: Fold): void {
+export function setFold(store: CutStore, axis: FoldAxis, index: number, fold: Fold): void {
   const { frame } = store.getState().document;
-  const changed = withFolds(frame, frame.folds.with(index, fold));
-  if (changed.folds.length > 0) setWhole(store, "fold changed", changed, "fold");
+  const changed = withBands(frame, axis, bandsOf(frame, axis).with(index, fold));
+  if (bandsOf(changed, axis).length > 0) setWhole(store, "fold changed", changed, "fold");
 }
 
-export function removeFold(store: CutStore, index: number): void {
+export function removeFold(store: CutStore, axis: FoldAxis, index: number): void {
   const { frame } = store.getState().document;
-  setWhole(store, "band unfolded", withFolds(frame, frame.folds.toSpliced(index, 1)));
+  setWhole(store, "band unfolded", withBands(frame, axis, bandsOf(frame, axis).toSpliced(index, 1)));
+}
+
+/** How the folds are seen in files; null where the two sides just meet. */
+export function setSeam(store: CutStore, seam: Seam | null): void {
+  store.commit("seam chosen", (cut) => {
+    if (seam) cut.seam = seam;
+    else delete cut.seam;
+  });
 }
 
 /** A page that is shown whole has nothing that could be moved. */

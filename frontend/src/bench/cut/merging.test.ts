@@ -56,4 +56,17 @@ describe("marks, hidden areas and what is around", () => {
     expect([both?.dressing?.caption?.text, both?.marks.length]).toEqual(["Islands", 3]);
     expect(merged(base, with_(base.marks, { corner_px: 4 }), with_(base.marks, { corner_px: 8 }))).toBeNull();
   });
+
+  test("a colour cleared in one and an outline drawn in the other are both there", () => {
+    const cleared = { colours: [{ colour: "#ffffff" }] };
+    const outline = { points: [[0, 0], [9, 0], [9, 9]] as [number, number][] };
+    expect(merged(base, { ...base, cleared }, { ...base, outline })).toMatchObject({ cleared, outline });
+    expect(merged(base, { ...base, outline }, { ...base, cleared })).toMatchObject({ cleared, outline });
+  });
+
+  test("a page that one turned and on which the other put something is not put together", () => {
+    const turned = { ...base, orientation: { turn_deg: 90 as const } };
+    expect(merged(base, turned, with_([mark("one")]))).toBeNull();
+    expect(merged(base, turned, base)).toMatchObject({ orientation: { turn_deg: 90 } });
+  });
 });

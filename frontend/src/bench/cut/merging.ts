@@ -1,7 +1,7 @@
-import { complete } from "./cutStore";
+import { complete, sameDocument } from "./cutStore";
 import type { CutDocument, Fold } from "../../api/types";
 import { canonical } from "./canonical";
-import { bottomOf, sameFolds, withFolds } from "../page/geometry/folds";
+import { bandsOf, bottomOf, type FoldAxis, sameFolds, withFolds } from "../page/geometry/folds";
 import { sameArea } from "../page/geometry/boxes";
 
 /**
@@ -11,21 +11,33 @@ import { sameArea } from "../page/geometry/boxes";
  * its way, unless what one drew touches what the other did.
  */
 export function merged(base: CutDocument, mine: CutDocument, theirs: CutDocument): CutDocument | null {
+  // All places count on the page as it is turned.
+  if (!sameValue(mine.orientation, theirs.orientation)) return mergedOf(base, mine, theirs, sameDocument);
   const box = mergedOf(base.frame, mine.frame, theirs.frame, sameArea);
-  const folds = mergedFolds(base.frame.folds, mine.frame.folds, theirs.frame.folds);
-  if (!box || !folds) return null;
-  const frame = withFolds(box, folds);
-  if (frame.folds.length === 0 && folds.length > 0) return null;
+  const [folds, down] = AXES.map((axis) => mergedFolds(bandsOf(base.frame, axis), bandsOf(mine.frame, axis), bandsOf(theirs.frame, axis)));
+  if (!box || !folds || !down) return null;
+  const frame = withFolds(box, folds, down);
+  if ((frame.folds.length === 0 && folds.length > 0) || (!frame.folds_down && down.length > 0)) return null;
   const marks = mergedRows(base.marks, mine.marks, theirs.marks);
   const hidden = mergedRows(base.hidden, mine.hidden, theirs.hidden);
   const sought = mergedRows(base.sought, mine.sought, theirs.sought);
-  const around = mergedOf(aroundOf(base), aroundOf(mine), aroundOf(theirs), sameValue);
+  const around = mergedParts(aroundOf(base), aroundOf(mine), aroundOf(theirs));
   if (!marks || !hidden || !sought || !around) return null;
   return complete({ ...theirs, frame, marks, hidden, sought, ...around });
 }
 
-/** What is one thing each: the tone, what is put around the picture, and the named styles. */
-const aroundOf = ({ tone = null, dressing = null, styles }: CutDocument) => ({ tone, dressing, styles });
+/** What is one thing each. */
+const aroundOf = ({ orientation = null, cleared = null, seam = null, outline = null, tone = null, dressing = null, styles }: CutDocument) => ({
+  orientation,
+  cleared,
+  seam,
+  outline,
+  tone,
+  dressing,
+  styles,
+});
+
+const AXES: readonly FoldAxis[] = ["across", "down"];
 
 /** Rows with ids, each one thing: in the order of the other window, with what only this one added at the end. */
 function mergedRows<T extends { id: string }>(base: T[], mine: T[], theirs: T[]): T[] | null {
@@ -44,6 +56,18 @@ function mergedRows<T extends { id: string }>(base: T[], mine: T[], theirs: T[])
 }
 
 const sameValue = (first: unknown, second: unknown) => canonical(first ?? null) === canonical(second ?? null);
+
+/** Parts that are one thing each. */
+function mergedParts<T extends object>(base: T, mine: T, theirs: T): T | null {
+  const found = { ...theirs };
+  for (const name of Object.keys(theirs) as (keyof T)[]) {
+    // In a row of one: a part that is not there is a value as well.
+    const part = mergedOf([base[name]], [mine[name]], [theirs[name]], sameValue);
+    if (!part) return null;
+    found[name] = part[0] as T[typeof name];
+  }
+  return found;
+}
 
 function mergedOf<T>(base: T, mine: T, theirs: T, same: (first: T, second: T) => boolean): T | null {
   if (same(mine, base) || same(mine, theirs)) return theirs;

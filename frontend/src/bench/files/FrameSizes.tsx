@@ -1,17 +1,15 @@
 import { formatSize } from "../../parts/figures";
 import { useBench, useCut } from "../benchContext";
 import { shownFrame } from "../cut/frameSteps";
+import { shownSize } from "../page/geometry/folds";
 import { outputSize } from "./outputSize";
 
 /** What the row in hand makes of the frame, also while that is dragged; enlarging is said before it happens. */
 export function FrameSizes() {
   const { inHand } = useBench();
-  const width_px = useCut((state) => shownFrame(state).width_px);
-  const height_px = useCut((state) => {
-    const frame = shownFrame(state);
-    return frame.height_px - frame.folds.reduce((sum, fold) => sum + fold.height_px, 0);
-  });
-  if (!inHand || height_px < 1) return null;
+  const width_px = useCut((state) => shownSize(shownFrame(state)).width_px);
+  const height_px = useCut((state) => shownSize(shownFrame(state)).height_px);
+  if (!inHand || width_px < 1 || height_px < 1) return null;
   const size = outputSize({ width_px, height_px }, inHand);
   const words = size.enlarged ? "enlarged" : size.keptSmall ? "smaller than asked" : `${Math.round(size.scale * 100)} %`;
   return (

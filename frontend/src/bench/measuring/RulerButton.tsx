@@ -15,7 +15,7 @@ export function RulerButton() {
       title={titled("measure", "Measure: drag from one point to another; a press takes the rulers away")}
       onClick={() => store.setTool({ kind: measuring ? "frame" : "ruler" })}
     >
-      <Ruler size={14} aria-hidden /> Ruler
+      <Ruler size={14} aria-hidden /> <span className="@max-[56rem]:sr-only">Ruler</span>
     </button>
   );
 }

@@ -1,4 +1,5 @@
 import { formatSize } from "../../parts/figures";
+import { foldCount } from "./geometry/folds";
 import { useBench } from "../benchContext";
 
 /** What another window made of the same frame, while somebody has to choose between the two. */
@@ -11,7 +12,7 @@ export function OtherFrame({ zoom }: { zoom: number }) {
     <div data-other-frame className="pointer-events-none absolute z-10 outline-3 outline-secondary outline-dashed" style={place}>
       <span className="absolute top-0 right-0 bg-secondary px-2 py-0.5 text-xs text-secondary-content">
         In the other window: {formatSize(frame.width_px, frame.height_px)} px
-        {frame.folds.length > 0 && `, ${frame.folds.length} folded away`}
+        {foldCount(frame) > 0 && `, ${foldCount(frame)} folded away`}
       </span>
     </div>
   );

@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import { HiddenLayer } from "../marks/HiddenLayer";
 import { MarkLayer } from "../marks/MarkLayer";
+import { OutlineLayer } from "../outline/OutlineLayer";
 import { BreakLines } from "./BreakLines";
 import { FoldLayer } from "./FoldLayer";
 import { FrameLayer } from "./FrameLayer";
@@ -73,6 +74,7 @@ export function PageView({ scroller, onScroller, viewWidth, zoom }: Props) {
           {page && (
             <PointerLayer page={page} scroller={scroller} zoom={zoom}>
               <HiddenLayer zoom={zoom} />
+              <OutlineLayer zoom={zoom} />
               <MarkLayer scroller={scroller} zoom={zoom} />
               <FrameLayer zoom={zoom} />
               <FoldLayer zoom={zoom} />

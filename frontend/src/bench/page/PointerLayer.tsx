@@ -9,6 +9,7 @@ import { useBench, useCut, useOrientation, usePage } from "../benchContext";
 import { pickAround, pickInside } from "../blocks/picking";
 import { useBlockWheel } from "../blocks/useBlockWheel";
 import { clearColour } from "../clearing/clearSteps";
+import { toCalm } from "../folding/calm";
 import { shownFrame } from "../cut/frameSteps";
 import { type CutState, shownCut, type Tool } from "../cut/cutStore";
 import { GuideLayer } from "../marks/GuideLayer";
@@ -20,6 +21,7 @@ import { RulerLayer } from "../measuring/RulerLayer";
 import { BlockLight } from "./BlockLight";
 import type { Point } from "./geometry/boxes";
 import { blockAt } from "./geometry/blocks";
+import type { FoldAxis } from "./geometry/folds";
 import { pageTransform } from "./geometry/pageTransform";
 import type { Hit } from "./pointer/hitTest";
 import { type Bench, gestureInStage, hitInStage } from "./pointer/stages";
@@ -38,28 +40,31 @@ const CORNER_CURSORS = { "-1,-1": "nwse-resize", "1,1": "nwse-resize", "1,-1": "
 function cursorFor(hit: Hit, tool: Tool): string {
   switch (hit.kind) {
     case "break":
-    case "fold-edge":
       return "ns-resize";
+    case "fold-edge":
+      return hit.axis === "across" ? "ns-resize" : "ew-resize";
     case "mark":
     case "hidden":
       return "move";
     case "mark-handle":
       return hit.handle === "turn" ? "grab" : "crosshair";
     case "frame":
-      return tool.kind === "fold" ? "row-resize" : "move";
+      return tool.kind === "fold" ? foldCursor(tool.axis) : "move";
     case "page":
-      if (tool.kind === "fold") return "row-resize";
+      if (tool.kind === "fold") return foldCursor(tool.axis);
       return tool.kind === "select" ? "default" : "crosshair";
     case "hidden-corner":
       return CORNER_CURSORS[`${hit.corner.x},${hit.corner.y}` as keyof typeof CORNER_CURSORS];
     case "handle": {
-      if (tool.kind === "fold") return "row-resize";
+      if (tool.kind === "fold") return foldCursor(tool.axis);
       const { x, y } = hit.handle;
       if (x === 0) return "ns-resize";
       return y === 0 ? "ew-resize" : CORNER_CURSORS[`${x},${y}`];
     }
   }
 }
+
+const foldCursor = (axis: FoldAxis) => (axis === "across" ? "row-resize" : "col-resize");
 
 function hintFor(hit: Hit): string | undefined {
   if (hit.kind === "break") return "Drag to divide elsewhere";
@@ -89,7 +94,7 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
     const place = { x_px: Math.floor(at.x_px), y_px: Math.floor(at.y_px) };
     findColour(capture.id, place, orientationText(store.getState().document)).then((colour) => clearColour(store, { colour, ...place }), showProblem);
   };
-  const bench: Bench = { store, page: turned, blocks, breaks, zoom, marks, onLasso: setLasso, onLine: setLine, clearAt, snapping };
+  const bench: Bench = { store, page: turned, blocks, breaks, zoom, marks, onLasso: setLasso, onLine: setLine, clearAt, snapping, calm: (axis) => toCalm(capture.id, store.getState(), axis, zoom) };
   const pointer = usePointer({
     transform: () => pageTransform(page.getBoundingClientRect(), zoom),
     hit: (point, { shiftKey }) => hitInStage(point, shiftKey, bench),
@@ -158,7 +163,7 @@ function LevelLine({ line: [from, to], zoom }: { line: readonly [Point, Point]; 
 /** Lines that have keys of their own get the focus; else the page has it, for the keys that scroll and nudge. */
 function focusFor(hit: Hit, page: HTMLElement, scroller: HTMLElement | null): void {
   const lines = { break: "data-break", "fold-edge": "data-fold-edge" };
-  const name = hit.kind === "break" ? `${hit.index}` : hit.kind === "fold-edge" ? `${hit.index} ${hit.edge}` : "";
+  const name = hit.kind === "break" ? `${hit.index}` : hit.kind === "fold-edge" ? `${hit.axis} ${hit.index} ${hit.edge}` : "";
   const line = hit.kind in lines ? page.querySelector<HTMLElement>(`[${lines[hit.kind as keyof typeof lines]}='${name}']`) : null;
   const quietly: FocusOptions & { focusVisible: boolean } = { preventScroll: true, focusVisible: line !== null };
   (line ?? scroller)?.focus(quietly);

@@ -77,6 +77,18 @@ export function Spine({ scroller, zoom }: Props) {
             style={{ top: fold.top_px * perPagePixel, height: Math.max(2, fold.height_px * perPagePixel) }}
           />
         ))}
+        {frame.folds_down?.map((fold) => (
+          <div
+            key={fold.left_px}
+            className="hatched absolute"
+            style={{
+              left: (fold.left_px / page.width_px) * WIDTH,
+              width: Math.max(2, (fold.width_px / page.width_px) * WIDTH),
+              top: frame.y_px * perPagePixel,
+              height: frame.height_px * perPagePixel,
+            }}
+          />
+        ))}
         <SeenWindow scroller={scroller} zoom={zoom} perPagePixel={perPagePixel} height={height} />
         <BreakLines scale={perPagePixel} named={false} />
         <WeightLine perPagePixel={perPagePixel} />

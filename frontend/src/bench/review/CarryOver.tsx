@@ -1,55 +1,121 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 
 import { useShelf } from "../../api/captures";
 import { asProblem } from "../../api/client";
-import { useCarry } from "../../api/review";
+import { type CarryBy, carriedUrl, useCarry, useCarryLook } from "../../api/review";
 import type { Capture } from "../../api/types";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { formatSize } from "../../parts/figures";
 import { useBench } from "../benchContext";
+import { lookWords } from "./lookWords";
 
-/** Carry the cut in hand over to another capture: those of the same page come first. */
+const MOST_AT_ONCE = 60;
+/** From so many on, the list can be searched. */
+const MANY = 8;
+
+/** Carry the cut in hand over to other captures, after a look at each; those of the same page come first. */
 export function CarryOver() {
-  const { capture, cut } = useBench();
+  const { capture, cut, saver, saveState } = useBench();
   const shelf = useShelf({});
   const carry = useCarry(cut.id);
   const navigate = useNavigate();
-  const [chosen, choose] = useState("");
+  const [chosen, setChosen] = useState<readonly number[]>([]);
+  const [by, setBy] = useState<CarryBy>("blocks");
+  const [sought, setSought] = useState("");
   const others = (shelf.data?.pages ?? []).flatMap((page) => page.captures).filter((row) => row.id !== capture.id && row.picture_key);
-  const samePage = others.filter((row) => row.address !== "" && row.address === capture.address);
-  const rest = others.filter((row) => !samePage.includes(row));
-  const send = () =>
-    carry.mutate(Number(chosen), { onSuccess: (made) => void navigate(`/captures/${made.capture_id}/cuts/${made.id}`) });
+  const isSame = (row: Capture) => row.address !== "" && row.address === capture.address;
+  const words = sought.trim().toLowerCase();
+  const shown = [...others.filter(isSame), ...others.filter((row) => !isSame(row))].filter((row) => row.name.toLowerCase().includes(words) || chosen.includes(row.id));
+  const turn = (id: number, on: boolean) => {
+    carry.reset();
+    setChosen(on ? [...chosen, id].slice(0, MOST_AT_ONCE) : chosen.filter((row) => row !== id));
+  };
+  const send = async () => {
+    // What is carried is what was saved.
+    await saver.flush();
+    carry.mutate(
+      { captureIds: chosen, by },
+      {
+        onSuccess: ([first, ...more]) => {
+          if (first && more.length === 0) void navigate(`/captures/${first.capture_id}/cuts/${first.id}`);
+          else setChosen([]);
+        },
+      },
+    );
+  };
   if (others.length === 0) return <p>There is no other capture on the shelf.</p>;
   return (
-    <div className="flex flex-col gap-2">
-      <p>Frame, folds, hidden areas and marks go along, each to its block on the other page.</p>
-      <label className="flex flex-col gap-1">
-        To which capture
-        <select className="select select-sm w-full" value={chosen} onChange={(event) => choose(event.target.value)}>
-          <option value="">Choose a capture</option>
-          <Captures words="The same page" rows={samePage} />
-          <Captures words="Others" rows={rest} />
-        </select>
-      </label>
+    <div className="flex flex-col gap-3">
+      <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
+        <legend className="sr-only">How its parts find their places</legend>
+        <ByChoice by="blocks" now={by} onTake={setBy} words="Each part to its block" />
+        <ByChoice by="px" now={by} onTake={setBy} words="All at the same px" />
+      </fieldset>
+      {others.length >= MANY && <input type="search" className="input input-sm w-full" aria-label="Search the captures" placeholder="Search the captures" value={sought} onChange={(event) => setSought(event.target.value)} />}
+      <ul className="grid max-h-48 gap-1 overflow-y-auto" aria-label="To which captures">
+        {shown.slice(0, 100).map((row) => (
+          <li key={row.id}>
+            <label className="flex items-center gap-2">
+              <input type="checkbox" className="checkbox checkbox-sm" checked={chosen.includes(row.id)} onChange={(event) => turn(row.id, event.target.checked)} />
+              <span className="min-w-0 flex-1 truncate">{row.name}</span>
+              <span className="figure text-xs text-info">{formatSize(row.width_px, row.height_px)}</span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      {chosen.length > 0 && <Looks cutId={cut.id} version={saveState.kind === "saved" ? saver.known.version : 0} captures={others.filter((row) => chosen.includes(row.id))} by={by} />}
       {carry.isError && <ProblemNote sentence={asProblem(carry.error).sentence} hint={asProblem(carry.error).hint} />}
-      <button type="button" className="btn btn-primary btn-sm self-start" disabled={chosen === "" || carry.isPending} onClick={send}>
-        Carry {cut.name} over
+      {carry.data && carry.data.length > 1 && (
+        <p role="status">
+          {cut.name} is on {carry.data.length} more captures now:{" "}
+          {carry.data.map(({ id, capture_id }) => (
+            <Link key={id} className="mr-2 underline" to={`/captures/${capture_id}/cuts/${id}`}>
+              {others.find((row) => row.id === capture_id)?.name ?? `cut ${id}`}
+            </Link>
+          ))}
+        </p>
+      )}
+      <button type="button" className="btn btn-primary btn-sm self-start" disabled={chosen.length === 0 || carry.isPending} onClick={() => void send()}>
+        Carry {cut.name} over{chosen.length > 1 && ` to ${chosen.length} captures`}
       </button>
     </div>
   );
 }
 
-function Captures({ words, rows }: { words: string; rows: Capture[] }) {
-  if (rows.length === 0) return null;
+function ByChoice({ by, now, onTake, words }: { by: CarryBy; now: CarryBy; onTake: (by: CarryBy) => void; words: string }) {
   return (
-    <optgroup label={words}>
-      {rows.map((row) => (
-        <option key={row.id} value={row.id}>
-          {row.name} · {formatSize(row.width_px, row.height_px)}
-        </option>
-      ))}
-    </optgroup>
+    <label className="flex items-center gap-2">
+      <input type="radio" name="carry-by" className="radio radio-sm" checked={by === now} onChange={() => onTake(by)} />
+      {words}
+    </label>
+  );
+}
+
+/** What the cut would show of each chosen capture, and what has no sure place there. */
+function Looks({ cutId, version, captures, by }: { cutId: number; version: number; captures: readonly Capture[]; by: CarryBy }) {
+  const look = useCarryLook(
+    cutId,
+    version,
+    captures.map((row) => row.id),
+    by,
+  );
+  if (look.isError) return <ProblemNote sentence={asProblem(look.error).sentence} hint={asProblem(look.error).hint} />;
+  return (
+    <ul className="grid max-h-72 grid-cols-3 gap-3 overflow-y-auto" aria-label="What it would show">
+      {captures.map((row) => {
+        const found = look.data?.find(({ capture_id }) => capture_id === row.id);
+        const { text, sure } = lookWords(found);
+        return (
+          <li key={row.id} data-carried={row.id} className="min-w-0">
+            <span className="seethrough block h-28 overflow-hidden border border-base-300">
+              <img src={carriedUrl(cutId, row.id, by, version)} alt={`${row.name}, carried over`} className="h-full w-full object-contain object-top" />
+            </span>
+            <span className="block truncate text-xs">{row.name}</span>
+            <span className={`block text-xs ${sure ? "text-info" : "font-semibold text-error"}`}>{text}</span>
+          </li>
+        );
+      })}
+    </ul>
   );
 }

@@ -24,7 +24,12 @@ export function nameOf(row: ReviewRow, marks: readonly Mark[]): string {
     case "frame":
       return "The frame";
     case "fold":
+    case "fold_down":
       return "A fold";
+    case "cleared":
+      return "A cleared place";
+    case "outline":
+      return "The outline";
     case "hidden":
       return "A hidden area";
     case "mark": {

@@ -3,6 +3,7 @@ import { create } from "zustand";
 import type { Area, Frame } from "../../api/types";
 import type { Handle, PageSize } from "../page/geometry/boxes";
 import { type Corner, type Ratio, withRatio } from "../page/geometry/shapes";
+import { shownSize } from "../page/geometry/folds";
 
 /** How a frame that is drawn or typed is held to a shape. Not a part of the cut. */
 
@@ -68,6 +69,7 @@ export function heldShape(area: Area, frame: Frame, handle: Handle, page: PageSi
   const { held } = useShape.getState();
   if (!held) return area;
   const ratio: Ratio = held;
-  const folded_px = frame.folds.reduce((sum, fold) => sum + fold.height_px, 0);
-  return withRatio(area, ratio, handle, page, folded_px);
+  const shown = shownSize(frame);
+  const folded = { width_px: frame.width_px - shown.width_px, height_px: frame.height_px - shown.height_px };
+  return withRatio(area, ratio, handle, page, folded);
 }

@@ -41,7 +41,7 @@ test("a quarter turns clockwise, after the mirror", () => {
 
 test("what lies on a page goes along with every quarter, and back to where it was", () => {
   const cut = cutOf({
-    frame: { x_px: 100, y_px: 50, width_px: 300, height_px: 200, folds: [{ top_px: 80, height_px: 30 }] },
+    frame: { x_px: 100, y_px: 50, width_px: 300, height_px: 200, folds: [{ top_px: 80, height_px: 30 }], folds_down: [{ left_px: 120, width_px: 7 }] },
     hidden: [{ id: "h", how: "solid", x_px: 10, y_px: 20, width_px: 30, height_px: 40 }],
     marks: [
       { kind: "arrow", id: "a", from_x_px: 10, from_y_px: 20, to_x_px: 200, to_y_px: 300 },
@@ -49,14 +49,14 @@ test("what lies on a page goes along with every quarter, and back to where it wa
       { kind: "text", id: "t", x_px: 600, y_px: 300, text: "here", spot_x_px: 10, spot_y_px: 10 },
     ],
     cleared: { colours: [{ colour: "#ffffff", x_px: 3, y_px: 9 }], put_back: [{ x_px: 1, y_px: 2, width_px: 3, height_px: 4 }] },
+    outline: { points: [[10, 10], [200, 20], [90.5, 300]], smooth: true },
   });
   for (const orientation of QUARTERS) {
     const back = turnedCut(turnedCut(cut, PAGE, orientation), PAGE, {});
-    expect({ ...back.frame, folds: [] }).toEqual({ ...cut.frame, folds: [] });
-    expect([back.hidden, back.marks, back.cleared]).toEqual([cut.hidden, cut.marks, cut.cleared]);
-    const lies = (orientation.turn_deg ?? 0) % 180 !== 0;
-    expect(back.frame.folds).toEqual(lies ? [] : cut.frame.folds);
+    expect(back.frame).toEqual(cut.frame);
+    expect([back.hidden, back.marks, back.cleared, back.outline]).toEqual([cut.hidden, cut.marks, cut.cleared, cut.outline]);
   }
+  expect(turnedCut(cut, PAGE, { turn_deg: 90 }).frame).toMatchObject({ folds: [{ top_px: 120, height_px: 7 }], folds_down: [{ left_px: 290, width_px: 30 }] });
   expect(turnedCut(cutOf(), PAGE, { turn_deg: 90 }).frame).toEqual({ x_px: 0, y_px: 0, width_px: 400, height_px: 1_000, folds: [] });
 });
 

@@ -1,12 +1,13 @@
 import type { Area, Clearing, CutDocument, Mark, Orientation } from "../../api/types";
 import { hasEnds, isBoxed, isDrawnByHand, movedMark, pointsOf, tidy } from "../marks/geometry";
 import { sameArea, wholeFrame, type PageSize, type Point } from "../page/geometry/boxes";
-import { withFolds } from "../page/geometry/folds";
+import { bandsOf, type FoldAxis, withFolds } from "../page/geometry/folds";
+import { cornersIn } from "../outline/outlines";
 import { boxAround, cornersOf, turnedPage } from "./turned";
 
 /**
  * A cut of a page that is turned otherwise: all that lies on the page goes along with it. What can be read
- * stays upright. Folds lie across the page: they go along when it is mirrored or turned upside down.
+ * stays upright.
  */
 export function turnedCut(cut: CutDocument, page: PageSize, orientation: Orientation): CutDocument {
   const [before, after] = [turnedPage(page, cut.orientation), turnedPage(page, orientation)];
@@ -21,12 +22,13 @@ export function turnedCut(cut: CutDocument, page: PageSize, orientation: Orienta
   return {
     ...cut,
     orientation,
-    frame: withFolds(area, foldsThere(cut, orientation, there)),
+    frame: withFolds(area, foldsThere(cut, "across", orientation, there), foldsThere(cut, "down", orientation, there)),
     hidden: cut.hidden.flatMap((row) => {
       const box = boxThere(row);
       return box ? [{ ...row, ...box }] : [];
     }),
     marks: cut.marks.map((mark) => markThere(mark, there)),
+    ...(cut.outline && { outline: { ...cut.outline, points: cornersIn(cut.outline).map(([x_px, y_px]) => there({ x_px, y_px })).map(({ x_px, y_px }) => [tidy(x_px), tidy(y_px)]) } }),
     ...(cut.cleared && { cleared: clearedThere(cut.cleared, spot, boxThere) }),
   };
 }
@@ -48,15 +50,18 @@ function clearedThere(cleared: Clearing, spot: Spot, boxThere: (area: Area) => A
 
 const within = (place: number, length: number) => Math.min(Math.max(place, 0), length - 1);
 
-/** Folds that still lie across the page. */
-function foldsThere({ frame, orientation: now }: CutDocument, next: Orientation, there: (point: Point) => Point) {
+/** The folds that lie along an axis once the page is turned; a quarter turn exchanges the two. */
+function foldsThere({ frame, orientation: now }: CutDocument, axis: FoldAxis, next: Orientation, there: (point: Point) => Point) {
   const turn = ((next.turn_deg ?? 0) - (now?.turn_deg ?? 0) + 360) % 360;
-  if (turn % 180 !== 0) return [];
-  return frame.folds.map((fold) => {
-    const middle = frame.x_px + frame.width_px / 2;
-    const rows = [fold.top_px, fold.top_px + fold.height_px].map((y_px) => Math.round(there({ x_px: middle, y_px }).y_px));
-    const top_px = Math.min(...rows);
-    return { top_px, height_px: Math.max(...rows) - top_px };
+  const before: FoldAxis = turn % 180 === 0 ? axis : axis === "across" ? "down" : "across";
+  const middle = { x_px: frame.x_px + frame.width_px / 2, y_px: frame.y_px + frame.height_px / 2 };
+  return bandsOf(frame, before).map((fold) => {
+    const edges = [fold.top_px, fold.top_px + fold.height_px].map((at) => {
+      const place = there(before === "across" ? { ...middle, y_px: at } : { ...middle, x_px: at });
+      return Math.round(axis === "across" ? place.y_px : place.x_px);
+    });
+    const top_px = Math.min(...edges);
+    return { top_px, height_px: Math.max(...edges) - top_px };
   });
 }
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any, Literal
 
+from tallpage.core.clearing import Clearing
 from tallpage.core.cut import Cut, Fold, FoldDown, Frame
 from tallpage.core.errors import FrameError
 from tallpage.core.following._matching import matched
@@ -18,7 +20,7 @@ from tallpage.core.page_map import Block
 from tallpage.core.page_words import PageWords
 from tallpage.core.paths import Extent, Point
 
-Part = Literal["frame", "fold", "fold_down", "outline", "hidden", "mark"]
+Part = Literal["frame", "fold", "fold_down", "outline", "cleared", "hidden", "mark"]
 State = Literal["same", "moved", "resized", "lost"]
 _SAME_PX = 0.5
 
@@ -29,7 +31,7 @@ class CarriedPart:
 
     part: Part
     id: str
-    """Of a mark or a hidden area; the first row or column of a fold; empty for the frame and the outline."""
+    """Of a mark or a hidden area; the first row or column of a fold; the colour of a cleared place."""
     state: State
     doubt: bool
     """Whether it could also belong elsewhere."""
@@ -77,12 +79,26 @@ def carry_over(cut: Cut, before: Page, now: Page) -> CarriedCut:
     hidden = [row for area in cut.hidden if area.found_by not in sought and (row := carrier.hidden(area))]
     marks = [row for mark in cut.marks if (row := carrier.mark(mark))]
     outline = cut.outline and carrier.outline(cut.outline)
-    carried = replace(cut, frame=frame, outline=outline, hidden=tuple(hidden), marks=tuple(marks))
+    cleared = cut.cleared and carrier.cleared(cut.cleared)
+    carried = replace(
+        cut, frame=frame, outline=outline, cleared=cleared, hidden=tuple(hidden), marks=tuple(marks)
+    )
     return CarriedCut(
         cut=carried.hidden_anew(now.words) if now.words else carried,
         parts=tuple(carrier.parts),
         aside=tuple(carrier.aside),
     )
+
+
+def carry_by_px(cut: Cut, before: Page, now: Page) -> CarriedCut:
+    """Keep the parts of a cut at their px of another page; what would lie beside it is kept aside."""
+    carried = carry_over(cut, replace(before, blocks=()), replace(now, blocks=()))
+    # It was asked for: nothing that stayed is in doubt.
+    parts = tuple(
+        row if row.now is None or row.state == "resized" else replace(row, doubt=False)
+        for row in carried.parts
+    )
+    return replace(carried, parts=parts)
 
 
 class _Carrier:
@@ -148,6 +164,45 @@ class _Carrier:
             "outline", "", before, _box(_extent_of(points)), sure=carried.sure, resized=carried.resized
         )
         return outline.model_copy(update={"points": points})
+
+    def cleared(self, clearing: Clearing) -> Clearing:
+        """Cleared colours and spots that stay, each at its block; what has no place there is left out."""
+        colours = []
+        for colour in clearing.colours:
+            if colour.x_px is None or colour.y_px is None:
+                colours.append(colour)
+                continue
+            if found := self._place_of(colour.colour, colour.x_px, colour.y_px):
+                colours.append(colour.model_copy(update={"x_px": found.x_px, "y_px": found.y_px}))
+        spots = []
+        for spot in clearing.put_back:
+            if spot.width_px is None or spot.height_px is None:
+                if at_px := self._place_of("spot", spot.x_px, spot.y_px):
+                    spots.append(spot.model_copy(update={"x_px": at_px.x_px, "y_px": at_px.y_px}))
+                continue
+            box = Box(x_px=spot.x_px, y_px=spot.y_px, width_px=spot.width_px, height_px=spot.height_px)
+            carried = self._places.box(_extent(box))
+            place = None if carried is None else _box(carried.place).overlap(Box.whole(self._now))
+            if carried is None or place is None:
+                self._lost("cleared", "spot", box)
+                continue
+            self._note("cleared", "spot", box, place, sure=carried.sure, resized=carried.resized)
+            spots.append(spot.model_copy(update=asdict(place)))
+        return clearing.model_copy(update={"colours": tuple(colours), "put_back": tuple(spots)})
+
+    def _place_of(self, name: str, x_px: int, y_px: int) -> Box | None:
+        """The px at which a px of the page before lies now; None where it has none."""
+        before = Box(x_px=x_px, y_px=y_px, width_px=1, height_px=1)
+        found = self._places.point((x_px + 0.5, y_px + 0.5))
+        now = None
+        if found is not None:
+            at = replace(before, x_px=math.floor(found.place[0]), y_px=math.floor(found.place[1]))
+            now = at.overlap(Box.whole(self._now))
+        if found is None or now is None:
+            self._lost("cleared", name, before)
+            return None
+        self._note("cleared", name, before, now, sure=found.sure)
+        return now
 
     def hidden(self, area: Any) -> Any | None:
         """A hidden area; None where it has no place."""

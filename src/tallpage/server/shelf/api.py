@@ -33,13 +33,12 @@ from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
 from tallpage.server.shelf.prepared import prepared_page
-from tallpage.server.shelf.renewing import carry_to, end_review, settle
+from tallpage.server.shelf.renewing import end_review, settle
 from tallpage.server.shelf.schemas import (
     BlockOut,
     BoxSchema,
     CaptureDetailOut,
     CaptureOut,
-    CarryIn,
     CutChangeIn,
     CutOrderIn,
     CutOut,
@@ -308,13 +307,6 @@ def piece_of_cut(request: HttpRequest, cut_id: int, box: Query[PieceIn]) -> Http
     """A piece of the page with what the cut hides and marks."""
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
     return views.piece_picture(cut, Box(**box.model_dump()))
-
-
-@router.post("/cuts/{cut_id}/carry", response={201: CutOut}, operation_id="carry_cut")
-def carry_cut(request: HttpRequest, cut_id: int, payload: CarryIn) -> Status[Cut]:
-    """Carry a cut over to another capture, as a new cut of it."""
-    cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
-    return Status(201, carry_to(cut, shelf_capture(payload.capture_id)))
 
 
 @router.post("/cuts/{cut_id}/review", response=CutOut, operation_id="settle_review")

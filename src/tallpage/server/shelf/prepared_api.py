@@ -9,7 +9,7 @@ from ninja import Field, Router, Schema
 
 from tallpage.core.fields import FURTHEST_PX
 from tallpage.core.geometry import Box
-from tallpage.core.trimming import BlankStretch, blank_stretches
+from tallpage.core.trimming import BlankStretch, blank_columns, blank_stretches
 from tallpage.core.turning import edge_colour, find_angle
 from tallpage.server.shelf import views
 from tallpage.server.shelf.lookup import taken_capture
@@ -33,14 +33,15 @@ class SpotIn(PreparedIn):
 
 
 class BlankIn(PreparedIn):
-    """A box of it, and how high a stretch without anything is at least."""
+    """A box of it, and how many rows or columns without anything are at least a stretch."""
 
     box: BoxSchema
     least_px: int = Field(ge=1, le=FURTHEST_PX)
+    axis: Literal["across", "down"] = "across"
 
 
 class BlankOut(Schema):
-    """Rows of a page."""
+    """Rows of a page; or columns, where the stretches lie down it: then they count from the left."""
 
     top_px: int
     height_px: int
@@ -95,7 +96,8 @@ def post_blank(request: HttpRequest, capture_id: int, payload: BlankIn) -> list[
     """The stretches of a box in which nothing stands."""
     page = prepared_page(taken_capture(capture_id), payload.preparation)
     box = Box(**payload.box.model_dump()).require_on(page.size)
-    return blank_stretches(box, page.region, least_px=payload.least_px)
+    find = blank_stretches if payload.axis == "across" else blank_columns
+    return find(box, page.region, least_px=payload.least_px)
 
 
 def _hex(red: int, green: int, blue: int) -> str:

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import asdict
-from typing import Any
+from typing import Any, Literal
 
 from django.db import transaction
 
 from tallpage.core import cut as core_cut
 from tallpage.core.errors import FrameError
-from tallpage.core.following import CarriedCut, Page, carry_over
+from tallpage.core.following import CarriedCut, Page, carry_by_px, carry_over
 from tallpage.core.render import turned
 from tallpage.server.shelf.cutting import free_name
 from tallpage.server.shelf.models import Capture, Cut
 
+By = Literal["blocks", "px"]
+"""Whether parts of a cut go with the blocks that they show, or stay at their px."""
 Ready = Callable[[Cut, Cut], None]
 """``(the cut before, the cut now)``"""
 _WHEN_READY: list[Ready] = []
@@ -25,8 +27,8 @@ def when_ready(call: Ready) -> None:
     _WHEN_READY.append(call)
 
 
-def carry_to(cut: Cut, capture: Capture) -> Cut:
-    """A new cut of ``capture`` that shows and points at what ``cut`` does on its own capture.
+def carried_to(cut: Cut, capture: Capture, by: By = "blocks") -> CarriedCut:
+    """What ``cut`` would show of another capture; nothing is kept.
 
     Raises:
         FrameError: the capture has no pixels yet.
@@ -36,7 +38,17 @@ def carry_to(cut: Cut, capture: Capture) -> Cut:
             "There is nothing to cut yet.", hint="Wait until the page is taken.", code="not_taken"
         )
     shown = cut.as_cut()
-    carried = carry_over(shown, _page(cut.capture, shown), _page(capture, shown))
+    carry = carry_over if by == "blocks" else carry_by_px
+    return carry(shown, _page(cut.capture, shown), _page(capture, shown))
+
+
+def carry_to(cut: Cut, capture: Capture, by: By = "blocks") -> Cut:
+    """A new cut of ``capture`` that shows and points at what ``cut`` does on its own capture.
+
+    Raises:
+        FrameError: the capture has no pixels yet.
+    """
+    carried = carried_to(cut, capture, by)
     with transaction.atomic():
         now = Cut.objects.create(
             capture=capture,

@@ -281,12 +281,6 @@ class ReviewIn(Schema):
     settled: list[LookedAt] = Field(max_length=_MOST_LISTED)
 
 
-class CarryIn(Schema):
-    """Where a cut is carried over to."""
-
-    capture_id: int
-
-
 class CutOrderIn(Schema):
     """The cuts of a capture, in an order."""
 

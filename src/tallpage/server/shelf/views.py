@@ -9,6 +9,7 @@ from typing import Literal
 
 from django.http import HttpResponse
 
+from tallpage.core import cut as core_cut
 from tallpage.core.cut.models import HiddenArea
 from tallpage.core.errors import PictureUnreadable, StorageError
 from tallpage.core.files import storage_errors, write_whole
@@ -108,8 +109,16 @@ def dressed_picture(cut: Cut, width_px: int) -> HttpResponse:
         CutError: a mark names a style that is not known.
         FitError: what is around the picture leaves no room for it.
     """
-    data = dressed_view(cut.capture.pixel_source(), cut.as_drawn(), width_px=width_px)
-    response = HttpResponse(data, content_type="image/webp")
+    return looked_at_picture(cut.capture.pixel_source(), cut.as_drawn(), width_px)
+
+
+def looked_at_picture(source: Source, cut: core_cut.Cut, width_px: int) -> HttpResponse:
+    """A cut of a page as a file of a width shows it, to be asked for anew each time.
+
+    Raises:
+        FitError: what is around the picture leaves no room for it.
+    """
+    response = HttpResponse(dressed_view(source, cut, width_px=width_px), content_type="image/webp")
     response["Cache-Control"] = "private, no-cache"
     return response
 

@@ -1,16 +1,42 @@
 import type { Area, Fold, Frame } from "../../../api/types";
+import type { PageSize, Point } from "./boxes";
 
 /** Bands that are folded away, in page pixels. Pure; the server keeps to the same rules. */
 
+/** Whether a band lies across the page, as rows do, or down it, as columns do. */
+export type FoldAxis = "across" | "down";
+
 export const bottomOf = (fold: Fold) => fold.top_px + fold.height_px;
 
+/** The folds of an axis. Those down the page count from the left as the others count from the top. */
+export function bandsOf({ folds, folds_down = [] }: Pick<Frame, "folds" | "folds_down">, axis: FoldAxis): Fold[] {
+  return axis === "across" ? folds : folds_down.map(({ left_px, width_px }) => ({ top_px: left_px, height_px: width_px }));
+}
+
+/** A frame with other folds on an axis, as they come. */
+export function withRawBands(frame: Frame, axis: FoldAxis, bands: readonly Fold[]): Frame {
+  if (axis === "across") return { ...frame, folds: [...bands] };
+  return { ...frame, folds_down: bands.map(({ top_px, height_px }) => ({ left_px: top_px, width_px: height_px })) };
+}
+
+/** A frame with other folds on an axis: put in order; none where nothing would be left. */
+export function withBands(frame: Frame, axis: FoldAxis, bands: readonly Fold[]): Frame {
+  return withFolds(frame, axis === "across" ? bands : frame.folds, axis === "down" ? bands : bandsOf(frame, "down"));
+}
+
 /** A box with folds: in order, joined where they touch, cut off at its edges. None when nothing would be left. */
-export function withFolds(area: Area, folds: readonly Fold[]): Frame {
+export function withFolds(area: Area, folds: readonly Fold[], down: readonly Fold[] = []): Frame {
   const { x_px, y_px, width_px, height_px } = area;
+  const columns = inOrder(down, x_px, width_px);
+  const box = { x_px, y_px, width_px, height_px, folds: inOrder(folds, y_px, height_px) };
+  return columns.length > 0 ? withRawBands(box, "down", columns) : box;
+}
+
+function inOrder(folds: readonly Fold[], from_px: number, length_px: number): Fold[] {
   const inside: Fold[] = [];
   for (const fold of [...folds].sort((first, second) => first.top_px - second.top_px)) {
-    let top = Math.max(fold.top_px, y_px);
-    let bottom = Math.min(bottomOf(fold), y_px + height_px);
+    let top = Math.max(fold.top_px, from_px);
+    let bottom = Math.min(bottomOf(fold), from_px + length_px);
     if (bottom <= top) continue;
     const last = inside.at(-1);
     if (last && top <= bottomOf(last)) {
@@ -20,9 +46,22 @@ export function withFolds(area: Area, folds: readonly Fold[]): Frame {
     }
     inside.push({ top_px: top, height_px: bottom - top });
   }
-  const hidden = inside.reduce((sum, fold) => sum + fold.height_px, 0);
-  return { x_px, y_px, width_px, height_px, folds: hidden < height_px ? inside : [] };
+  return folded(inside) < length_px ? inside : [];
 }
+
+const folded = (folds: readonly Fold[]) => folds.reduce((sum, fold) => sum + fold.height_px, 0);
+
+/** Columns and rows of a frame that are shown. */
+export function shownSize(frame: Frame): PageSize {
+  return { width_px: frame.width_px - folded(bandsOf(frame, "down")), height_px: frame.height_px - folded(frame.folds) };
+}
+
+export function foldCount({ folds, folds_down = [] }: Frame): number {
+  return folds.length + folds_down.length;
+}
+
+/** Where a point lies along the axis on which folds follow each other. */
+export const along = (point: Point, axis: FoldAxis) => (axis === "across" ? point.y_px : point.x_px);
 
 export function sameFolds(first: readonly Fold[], second: readonly Fold[]): boolean {
   return (

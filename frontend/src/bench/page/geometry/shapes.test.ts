@@ -5,6 +5,7 @@ import { type Corner, CORNER_WORDS, fromCorner, placeFrom, withRatio } from "./s
 const PAGE = { width_px: 1_000, height_px: 5_000 };
 const AREA = { x_px: 100, y_px: 200, width_px: 600, height_px: 300 };
 const HANDLES = ([-1, 0, 1] as const).flatMap((x) => ([-1, 0, 1] as const).map((y) => ({ x, y }))).filter(({ x, y }) => x !== 0 || y !== 0);
+const NOTHING = { width_px: 0, height_px: 0 };
 const RATIOS = [
   { width: 1, height: 1 },
   { width: 16, height: 9 },
@@ -15,9 +16,9 @@ const RATIOS = [
 test("a box of a ratio has it to the px, lies on the page, and keeps what is opposite its handle", () => {
   for (const ratio of RATIOS)
     for (const handle of HANDLES)
-      for (const folded of [0, 120]) {
+      for (const folded of [NOTHING, { width_px: 0, height_px: 120 }, { width_px: 70, height_px: 120 }]) {
         const box = withRatio(AREA, ratio, handle, PAGE, folded);
-        expect(Math.abs(box.width_px - ((box.height_px - folded) * ratio.width) / ratio.height)).toBeLessThanOrEqual(Math.max(1, ratio.width / ratio.height));
+        expect(Math.abs(box.width_px - folded.width_px - ((box.height_px - folded.height_px) * ratio.width) / ratio.height)).toBeLessThanOrEqual(Math.max(1, ratio.width / ratio.height));
         expect(Math.min(box.x_px, box.y_px)).toBeGreaterThanOrEqual(0);
         expect(box.x_px + box.width_px).toBeLessThanOrEqual(PAGE.width_px);
         expect(box.y_px + box.height_px).toBeLessThanOrEqual(PAGE.height_px);

@@ -3,6 +3,8 @@ import type { Handle, PageSize } from "./boxes";
 
 /** Boxes of a fixed shape, and numbers counted from another corner than the upper left one. Pure. */
 
+const NOTHING: PageSize = { width_px: 0, height_px: 0 };
+
 /** Width to height. */
 export interface Ratio {
   width: number;
@@ -13,17 +15,19 @@ export interface Ratio {
  * A box brought to a ratio, as far as the page has room. What is opposite the handle that is dragged stays
  * where it is; `folded_px` of its rows are folded away and do not count.
  */
-export function withRatio(area: Area, ratio: Ratio, handle: Handle, page: PageSize, folded_px = 0): Area {
+export function withRatio(area: Area, ratio: Ratio, handle: Handle, page: PageSize, folded: PageSize = NOTHING): Area {
   const share = ratio.width / ratio.height;
   const [right, bottom] = [area.x_px + area.width_px, area.y_px + area.height_px];
   const room = {
-    across: handle.x < 0 ? right : page.width_px - area.x_px,
-    down: (handle.y < 0 ? bottom : page.height_px - area.y_px) - folded_px,
+    across: (handle.x < 0 ? right : page.width_px - area.x_px) - folded.width_px,
+    down: (handle.y < 0 ? bottom : page.height_px - area.y_px) - folded.height_px,
   };
-  const shown_px = Math.max(1, area.height_px - folded_px);
-  const asked = handle.x === 0 ? shown_px * share : handle.y === 0 ? area.width_px : Math.max(area.width_px, shown_px * share);
-  const width_px = Math.max(1, Math.round(Math.min(asked, room.across, room.down * share)));
-  const height_px = Math.max(1, Math.min(Math.round(width_px / share), Math.max(1, room.down))) + folded_px;
+  const across_px = Math.max(1, area.width_px - folded.width_px);
+  const down_px = Math.max(1, area.height_px - folded.height_px);
+  const asked = handle.x === 0 ? down_px * share : handle.y === 0 ? across_px : Math.max(across_px, down_px * share);
+  const shown_px = Math.max(1, Math.round(Math.min(asked, room.across, room.down * share)));
+  const width_px = shown_px + folded.width_px;
+  const height_px = Math.max(1, Math.min(Math.round(shown_px / share), Math.max(1, room.down))) + folded.height_px;
   return {
     x_px: handle.x < 0 ? right - width_px : area.x_px,
     y_px: handle.y < 0 ? bottom - height_px : area.y_px,

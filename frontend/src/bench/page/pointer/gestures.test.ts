@@ -3,6 +3,7 @@ import { expect, test, vi } from "vitest";
 import type { Block } from "../../../api/types";
 import { createCutStore, type Tool } from "../../cut/cutStore";
 import { type BreakMoves, gestureAt } from "./gestures";
+import type { ToCalm } from "../../folding/calm";
 import type { Hit } from "./hitTest";
 
 const NO_KEYS = { shift: false, alt: false };
@@ -10,11 +11,11 @@ const PAGE = { width_px: 1_000, height_px: 5_000 };
 const FRAME = { x_px: 100, y_px: 200, width_px: 400, height_px: 600, folds: [{ top_px: 400, height_px: 50 }] };
 const BLOCK = { role: "article", x_px: 600, y_px: 1_000, width_px: 300, height_px: 200, text: "", alt: "" } as Block;
 
-function hands(breaks: Partial<BreakMoves> = {}) {
+function hands(breaks: Partial<BreakMoves> = {}, calm: ToCalm = (at) => at) {
   const store = createCutStore(PAGE, { version: 1, hidden: [], sought: [], marks: [], styles: {}, frame: structuredClone(FRAME) });
   const moves = { rows: [], show: vi.fn(), send: vi.fn(), forget: vi.fn(), ...breaks };
   const begin = (x_px: number, y_px: number, hit: Hit, tool: Tool = { kind: "frame" }) =>
-    gestureAt({ x_px, y_px }, hit, tool, { store, page: PAGE, blocks: [BLOCK], breaks: moves, joining: false, snapping: { by: () => ({ x_px: 0, y_px: 0 }), end: () => undefined } });
+    gestureAt({ x_px, y_px }, hit, tool, { store, page: PAGE, blocks: [BLOCK], breaks: moves, joining: false, snapping: { by: () => ({ x_px: 0, y_px: 0 }), end: () => undefined }, calm: () => calm });
   return { store, moves, begin, frame: () => store.getState().document.frame, words: () => store.getState().past.map((step) => step.words) };
 }
 
@@ -61,14 +62,14 @@ test("a click frames the block under it, a click on an edge does not", () => {
 
 test("with the fold tool, a drag folds a band away and lays the tool aside; edges of folds move all the same", () => {
   const { begin, frame, store } = hands();
-  store.setTool({ kind: "fold" });
-  const band = begin(300, 600, { kind: "frame" }, { kind: "fold" });
+  store.setTool({ kind: "fold", axis: "across" });
+  const band = begin(300, 600, { kind: "frame" }, { kind: "fold", axis: "across" });
   band.move({ x_px: 300, y_px: 640 }, NO_KEYS);
   expect(store.getState().preview?.frame.folds).toHaveLength(2);
   band.drop({ x_px: 300, y_px: 650 }, NO_KEYS);
   expect(frame().folds).toEqual([...FRAME.folds, { top_px: 600, height_px: 50 }]);
   expect(store.getState().tool).toEqual({ kind: "frame" });
-  const edge = begin(300, 450, { kind: "fold-edge", index: 0, edge: "bottom" }, { kind: "fold" });
+  const edge = begin(300, 450, { kind: "fold-edge", axis: "across", index: 0, edge: "bottom" }, { kind: "fold", axis: "across" });
   edge.move({ x_px: 300, y_px: 470 }, NO_KEYS);
   edge.drop({ x_px: 300, y_px: 470 }, NO_KEYS);
   expect(frame().folds[0]).toEqual({ top_px: 400, height_px: 70 });
@@ -84,4 +85,17 @@ test("a break is shown while it is dragged, and sent when it is let go", () => {
   gesture.cancel();
   expect(moves.forget).toHaveBeenCalled();
   expect(frame()).toEqual(FRAME);
+});
+
+test("a band down the page lies between two columns, drawn to where nothing stands", () => {
+  const { begin, frame, store } = hands({}, (at) => Math.round(at / 10) * 10);
+  const band = begin(203, 300, { kind: "frame" }, { kind: "fold", axis: "down" });
+  band.drop({ x_px: 247, y_px: 900 }, NO_KEYS);
+  expect(frame()).toMatchObject({ folds: FRAME.folds, folds_down: [{ left_px: 200, width_px: 50 }] });
+  const edge = begin(250, 500, { kind: "fold-edge", axis: "down", index: 0, edge: "bottom" });
+  edge.drop({ x_px: 0, y_px: 0 }, NO_KEYS);
+  store.cancel();
+  edge.move({ x_px: 312, y_px: 500 }, NO_KEYS);
+  edge.drop({ x_px: 312, y_px: 500 }, NO_KEYS);
+  expect(frame().folds_down).toEqual([{ left_px: 200, width_px: 110 }]);
 });

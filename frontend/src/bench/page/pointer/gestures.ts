@@ -4,7 +4,8 @@ import { addFolds, dragBand, dragFold, dragFrame, dropFrame } from "../../cut/fr
 import type { HeldKeys } from "../../../parts/dragging";
 import { pick } from "../../blocks/picking";
 import { blockAt } from "../geometry/blocks";
-import { foldBetween, movedEdge } from "../geometry/folds";
+import { along, bandsOf, type FoldAxis, foldBetween, movedEdge } from "../geometry/folds";
+import type { ToCalm } from "../../folding/calm";
 import type { Snapping } from "../../marks/markGestures";
 import { spot } from "../../marks/snapping";
 import { heldShape } from "../../shape/shape";
@@ -38,6 +39,8 @@ export interface Hands {
   joining: boolean;
   /** What draws the frame's edges to those of blocks. */
   snapping: Snapping;
+  /** What draws lines to rows or columns in which nothing stands. */
+  calm: (axis: FoldAxis) => ToCalm;
 }
 
 /** What a press begins that means nothing where it is. */
@@ -48,8 +51,8 @@ export function gestureAt(from: Point, hit: Hit, tool: Tool, hands: Hands): Gest
   const { store, page } = hands;
   const start = store.getState().document.frame;
   if (hit.kind === "break") return breakGesture(hit.index, start, hands.breaks);
-  if (hit.kind === "fold-edge") return foldEdgeGesture(hit.index, hit.edge, start, store);
-  if (tool.kind === "fold") return bandGesture(from, store);
+  if (hit.kind === "fold-edge") return foldEdgeGesture(hit, start, store, hands.calm(hit.axis));
+  if (tool.kind === "fold") return bandGesture(from, tool.axis, store, hands.calm(tool.axis));
   /** Where to drag a handle of the frame so that the sides it moves meet an edge near them. */
   const drawnTo = (to: Point, handle: Handle, keys: HeldKeys): Point => {
     const [dx_px, dy_px] = by(to);
@@ -89,22 +92,22 @@ export function breakGesture(index: number, frame: Area, breaks: BreakMoves): Ge
   return { move: (to) => breaks.show(at(to)), drop: (to) => breaks.send(at(to)), click: breaks.forget, cancel: breaks.forget };
 }
 
-function foldEdgeGesture(index: number, edge: "top" | "bottom", start: Frame, store: CutStore): Gesture {
-  const fold = start.folds[index];
+function foldEdgeGesture({ axis, index, edge }: Hit & { kind: "fold-edge" }, start: Frame, store: CutStore, calm: ToCalm): Gesture {
+  const fold = bandsOf(start, axis)[index];
   return {
-    move: (to) => fold && dragFold(store, index, movedEdge(fold, edge, to.y_px)),
+    move: (to, keys) => fold && dragFold(store, axis, index, movedEdge(fold, edge, calm(along(to, axis), keys))),
     drop: () => dropFrame(store, "fold moved"),
     cancel: store.cancel,
   };
 }
 
-function bandGesture(from: Point, store: CutStore): Gesture {
-  const band = (to: Point) => foldBetween(from.y_px, to.y_px);
+function bandGesture(from: Point, axis: FoldAxis, store: CutStore, calm: ToCalm): Gesture {
+  const band = (to: Point, keys: HeldKeys) => foldBetween(calm(along(from, axis), keys), calm(along(to, axis), keys));
   return {
-    move: (to) => dragBand(store, band(to)),
-    drop: (at) => {
+    move: (to, keys) => dragBand(store, axis, band(to, keys)),
+    drop: (at, keys) => {
       store.cancel();
-      addFolds(store, [band(at)]);
+      addFolds(store, [band(at, keys)], axis);
     },
     cancel: store.cancel,
   };

@@ -19,8 +19,8 @@ test("the frame, its corners, its edges and the page around it", () => {
 });
 
 test("edges of folds lie above the frame, and breaks above both", () => {
-  expect(at(300, 402)).toEqual({ kind: "fold-edge", index: 0, edge: "top" });
-  expect(at(300, 447)).toEqual({ kind: "fold-edge", index: 0, edge: "bottom" });
+  expect(at(300, 402)).toEqual({ kind: "fold-edge", axis: "across", index: 0, edge: "top" });
+  expect(at(300, 447)).toEqual({ kind: "fold-edge", axis: "across", index: 0, edge: "bottom" });
   expect(at(600, 402)).toEqual({ kind: "page" });
   expect(at(300, 402, { breaks: [300, 404] })).toEqual({ kind: "break", index: 1 });
   expect(at(600, 404, { breaks: [404] })).toEqual({ kind: "break", index: 0 });

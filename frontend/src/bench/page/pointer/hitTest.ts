@@ -1,12 +1,12 @@
 import type { Area, Frame, HiddenArea } from "../../../api/types";
 import type { MarkHit } from "../../marks/hitMarks";
-import { bottomOf } from "../geometry/folds";
+import { along, bandsOf, bottomOf, type FoldAxis } from "../geometry/folds";
 import type { Handle, Point } from "../geometry/boxes";
 
 /** What of the Bench's page lies under the pointer. */
 export type Hit =
   | { kind: "break"; index: number }
-  | { kind: "fold-edge"; index: number; edge: "top" | "bottom" }
+  | { kind: "fold-edge"; axis: FoldAxis; index: number; edge: "top" | "bottom" }
   | { kind: "handle"; handle: Handle }
   | { kind: "frame" }
   | { kind: "page" }
@@ -55,12 +55,14 @@ export function nearestWithin(rows: readonly number[], y_px: number, reach_px: n
   return found;
 }
 
-function foldEdgeAt({ x_px, y_px }: Point, frame: Frame, zoom: number): Hit | null {
-  if (x_px < frame.x_px || x_px > frame.x_px + frame.width_px) return null;
-  const edges = frame.folds.flatMap((fold) => [fold.top_px, bottomOf(fold)]);
-  const nearest = nearestWithin(edges, y_px, REACH.foldEdge / zoom);
-  if (nearest === null) return null;
-  return { kind: "fold-edge", index: Math.floor(nearest / 2), edge: nearest % 2 === 0 ? "top" : "bottom" };
+function foldEdgeAt(point: Point, frame: Frame, zoom: number): Hit | null {
+  if (!isInside(point, { ...frame, width_px: frame.width_px + 1, height_px: frame.height_px + 1 })) return null;
+  for (const axis of ["across", "down"] as const) {
+    const edges = bandsOf(frame, axis).flatMap((fold) => [fold.top_px, bottomOf(fold)]);
+    const nearest = nearestWithin(edges, along(point, axis), REACH.foldEdge / zoom);
+    if (nearest !== null) return { kind: "fold-edge", axis, index: Math.floor(nearest / 2), edge: nearest % 2 === 0 ? "top" : "bottom" };
+  }
+  return null;
 }
 
 function handleAt({ x_px, y_px }: Point, { x_px: left, y_px: top, width_px, height_px }: Frame, zoom: number): Hit | null {

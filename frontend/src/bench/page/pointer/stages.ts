@@ -5,8 +5,11 @@ import { markAt, type ShownMark } from "../../marks/hitMarks";
 import type { HeldKeys } from "../../../parts/dragging";
 import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/markGestures";
 import { putBackGesture } from "../../clearing/putBackGesture";
+import { cornerGesture, handGesture, pointsGesture } from "../../outline/outlineGestures";
 import { rulerGesture } from "../../measuring/rulerGesture";
 import { levelGesture } from "../../turning/levelGesture";
+import type { FoldAxis } from "../geometry/folds";
+import type { ToCalm } from "../../folding/calm";
 import type { PageSize, Point } from "../geometry/boxes";
 import { type BreakMoves, type Gesture, gestureAt, NOTHING } from "./gestures";
 import { type Hit, hiddenAt, hitAt } from "./hitTest";
@@ -28,6 +31,8 @@ export interface Bench {
   clearAt: (at: Point) => void;
   /** What draws marks to edges, but not to their own. */
   snapping: (ids: readonly string[]) => Snapping;
+  /** What draws lines to rows or columns in which nothing stands. */
+  calm: (axis: FoldAxis) => ToCalm;
 }
 
 /** What lies under a point, of what can be taken in the stage at hand. */
@@ -36,7 +41,7 @@ export function hitInStage(point: Point, joining: boolean, { store, page, breaks
   switch (state.stage) {
     case "part": {
       // These take the page as it is, wherever the frame lies.
-      if (["level", "clear", "put_back", "ruler"].includes(state.tool.kind)) return { kind: "page" };
+      if (["level", "clear", "put_back", "ruler", "mend", "outline"].includes(state.tool.kind)) return { kind: "page" };
       const hit = hitAt(point, { frame: state.document.frame, breaks: breaks.rows }, zoom);
       // Over the whole page there is nothing to move: a drag draws. Shift draws inside a frame.
       return hit.kind === "frame" && (joining || isWhole(state.document.frame, page)) ? { kind: "page" } : hit;
@@ -73,7 +78,9 @@ export function gestureInStage(from: Point, hit: Hit, keys: HeldKeys, bench: Ben
       if (tool.kind === "level") return levelGesture(store, from, bench.onLine);
       if (tool.kind === "clear") return { ...NOTHING, click: bench.clearAt };
       if (tool.kind === "put_back") return putBackGesture(store, from, page, bench.onLasso);
-      return gestureAt(from, hit, tool, { store, page, blocks, breaks, joining: keys.shift, snapping: snapping([]) });
+      if (tool.kind === "mend") return hideGesture(store, "patch", from, page);
+      if (tool.kind === "outline") return outlineGesture(store, tool.how, from, zoom);
+      return gestureAt(from, hit, tool, { store, page, blocks, breaks, joining: keys.shift, snapping: snapping([]), calm: bench.calm });
     case "point":
       return tool.kind === "mark" ? drawGesture(store, tool.mark, from, zoom, keys, snapping([])) : lassoGesture(store, from, bench.marks(), bench.onLasso, keys.shift);
     case "hide":
@@ -81,4 +88,9 @@ export function gestureInStage(from: Point, hit: Hit, keys: HeldKeys, bench: Ben
     case "dress":
       return NOTHING;
   }
+}
+
+function outlineGesture(store: CutStore, how: "hand" | "points" | "corners", from: Point, zoom: number): Gesture {
+  if (how === "hand") return handGesture(store, from, zoom);
+  return how === "points" ? pointsGesture(store, zoom) : cornerGesture(store, from, zoom);
 }

@@ -5,7 +5,7 @@
 ({ mostBlocks, mostChars }) => {
   const ROLES = {
     h1: "heading", h2: "heading", h3: "heading", h4: "heading", h5: "heading", h6: "heading",
-    p: "paragraph", blockquote: "quote", pre: "code", table: "table", ul: "list", ol: "list", dl: "list",
+    p: "paragraph", blockquote: "quote", pre: "code", table: "table", tr: "row", ul: "list", ol: "list", dl: "list",
     nav: "navigation", section: "section", article: "section", aside: "section", main: "section",
     header: "header", footer: "footer", form: "form", figure: "figure", img: "image", picture: "image",
     video: "video", canvas: "image", iframe: "frame", button: "button", fieldset: "form",
@@ -19,7 +19,7 @@
       if (blocks.length >= mostBlocks) continue;
       const name = element.localName;
       const own = [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.data.trim());
-      const role = ROLES[name] || (own && isBlock(element) ? "text" : "");
+      const role = ROLES[name] || (own && isBlock(element) ? "text" : name === "li" ? "item" : "");
       if (!role) continue;
       if (!element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
       const box = element.getBoundingClientRect();
