@@ -56,6 +56,13 @@ export function shownSize(frame: Frame): PageSize {
   return { width_px: frame.width_px - folded(bandsOf(frame, "down")), height_px: frame.height_px - folded(frame.folds) };
 }
 
+/** The rows of a frame that are shown, from top to bottom. */
+export function shownRows({ y_px, height_px, folds }: Frame): Fold[] {
+  const tops = [y_px, ...folds.map(bottomOf)];
+  const bottoms = [...folds.map((fold) => fold.top_px), y_px + height_px];
+  return tops.map((top_px, at) => ({ top_px, height_px: (bottoms[at] ?? top_px) - top_px })).filter((rows) => rows.height_px > 0);
+}
+
 export function foldCount({ folds, folds_down = [] }: Frame): number {
   return folds.length + folds_down.length;
 }
