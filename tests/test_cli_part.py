@@ -103,6 +103,8 @@ def test_a_scan_is_straightened_by_itself_and_a_level_page_stays(tmp_path: Path)
 def test_folds_trim_tone_and_share_come_together(picture: Path, tmp_path: Path) -> None:
     folded = _pixels(picture, tmp_path, "--fold", "100,50", "--fold", "300,100")
     assert (folded == np.concatenate([PAGE[:100], PAGE[150:300], PAGE[400:]])).all()
+    both = _pixels(picture, tmp_path, "--fold", "0,50", "--fold-down", "30,70", "--fold-down", "250,50")
+    assert (both == PAGE[50:, np.r_[0:30, 100:250]]).all()
     inverted = _pixels(picture, tmp_path, "--invert", "--box", "0,0,300,100")
     assert (inverted == 255 - PAGE[:100]).all()
     grey = _pixels(picture, tmp_path, "--grey", "--percent", "50").astype(int)
@@ -162,6 +164,9 @@ def test_the_extension_decides_the_format(picture: Path, tmp_path: Path, extensi
         ("a.png", ["--clear", "#808080,254"], "nothing would be left"),
         ("a.png", ["--fold", "12"], "TOP,HEIGHT"),
         ("a.png", ["--fold", "12,0"], "folds nothing"),
+        ("a.png", ["--fold-down", "12"], "LEFT,WIDTH"),
+        ("a.png", ["--fold-down", "-1,9"], "folds nothing"),
+        ("a.png", ["--fold-down", "0,300"], "Nothing of the frame"),
         ("a.png", ["--fold", "0,500"], "folds"),
     ],
 )

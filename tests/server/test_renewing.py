@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+from django.test import Client
 
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
@@ -172,3 +173,19 @@ def test_cuts_go_along_when_a_picture_of_a_sweep_is_taken_anew(api: Api, go: Cal
     anew = Capture.objects.on_shelf().get(address__endswith="fares")
     assert anew.pk != first.pk
     assert api.get(f"/captures/{anew.pk}")["cuts"][0]["carried_from"] == cut["id"]
+
+
+def test_carrying_is_looked_at_before_it_is_done(api: Api, mapped: Mapped) -> None:
+    before, same, other = mapped(_LINES), mapped(_LINES), mapped(["New today", "Another line"])
+    cut = pointed(api, before, badges_y_px=(100, 160))
+    order = {"capture_ids": [same.pk, other.pk]}
+    first, second = api.send("POST", f"/cuts/{cut['id']}/carry/look", order)
+    assert (first["capture_id"], first["doubted"], first["lost"]) == (same.pk, [], [])
+    assert [*second["doubted"], *second["lost"]] == ["mark", "mark"]
+    (by_px,) = api.send("POST", f"/cuts/{cut['id']}/carry/look", {"capture_ids": [other.pk], "by": "px"})
+    assert (by_px["parts"], by_px["doubted"], by_px["lost"]) == (3, [], [])
+    assert len(api.get(f"/captures/{other.pk}")["cuts"]) == 1, "nothing was made"
+    picture = Client().get(f"/api/cuts/{cut['id']}/carry/{other.pk}/picture?by=px")
+    assert decoded(picture.content).shape == (360, 240, 3)
+    carried = api.send("POST", f"/cuts/{cut['id']}/carry", {"capture_id": other.pk, "by": "px"}, status=201)
+    assert not any(row["doubt"] for row in carried["review"])

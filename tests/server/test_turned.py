@@ -60,6 +60,8 @@ def test_empty_stretches_are_those_of_the_box(api: Api, make_capture: Callable[.
     assert found == [{"top_px": 100, "height_px": 200}, {"top_px": 330, "height_px": 170}]
     whole = {"x_px": 0, "y_px": 0, "width_px": 90, "height_px": 600}
     assert api.send("POST", f"/captures/{capture.pk}/blank", {"box": whole, "least_px": 100}) == []
+    columns = {"box": {**box, "y_px": 330, "height_px": 100}, "least_px": 9, "axis": "down"}
+    assert api.send("POST", f"/captures/{capture.pk}/blank", columns) == [{"top_px": 2, "height_px": 80}]
 
 
 def test_what_is_cleared_shows_through(api: Api, capture: Capture) -> None:

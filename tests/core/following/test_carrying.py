@@ -6,11 +6,13 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tallpage.core.cut import Cut, Fold, Frame
+from tallpage.core.clearing import ClearedColour, Clearing, PutBack
+from tallpage.core.cut import Cut, Fold, FoldDown, Frame
 from tallpage.core.cut.models import MOST_HIDDEN, HiddenArea, SoughtWords
-from tallpage.core.following import CarriedCut, Page, carry_over
+from tallpage.core.following import CarriedCut, Page, carry_by_px, carry_over
 from tallpage.core.geometry import Box, Size
 from tallpage.core.marks import Arrow, Badge, BoxMark, Pen, Text
+from tallpage.core.outlining import FreeOutline
 from tallpage.core.page_map import Block
 from tallpage.core.page_words import PageWords, Word
 from tests.core.following.edited_pages import Writer, laid_out
@@ -161,3 +163,49 @@ def test_on_a_page_without_blocks_everything_stays_and_is_in_doubt() -> None:
     assert found.cut.marks == (on,)
     assert states(found)[1:] == [("mark", "n", "same", True), ("mark", "m", "lost", True)]
     assert [row["mark"]["id"] for row in found.aside] == ["m"]
+
+
+def test_an_outline_a_cleared_place_and_a_fold_down_the_page_go_along() -> None:
+    around_boats = FreeOutline(points=((40, 100), (640, 100), (640, 180), (40, 180)), smooth=True)
+    cleared = Clearing(
+        colours=(ClearedColour(colour="#ffffff", x_px=50, y_px=110), ClearedColour(colour="#000000")),
+        put_back=(
+            PutBack(x_px=60, y_px=120),
+            PutBack(x_px=40, y_px=200, width_px=600, height_px=40),
+        ),
+    )
+    frame = Frame.of(Box.whole(BEFORE.size), folds_down=[FoldDown(left_px=100, width_px=50)])
+    cut = replace(with_parts(outline=around_boats, cleared=cleared), frame=frame)
+    found = carried(cut, page(("New today", 100), FARES, BOATS, FOG, LOST))
+    outline, clearing = found.cut.outline, found.cut.cleared
+    assert outline is not None
+    assert clearing is not None
+    assert outline.points == ((40, 220), (640, 220), (640, 300), (40, 300))
+    assert [(row.x_px, row.y_px) for row in clearing.colours] == [(50, 230), (None, None)]
+    assert [row.y_px for row in clearing.put_back] == [240, 320]
+    assert not found.needs_a_look
+
+
+def test_what_lay_on_a_block_that_is_gone_is_told() -> None:
+    around_fog = FreeOutline(points=((40, 200), (640, 200), (640, 240), (40, 240)))
+    cleared = Clearing(colours=(ClearedColour(colour="#ffffff", x_px=50, y_px=210),))
+    found = carried(with_parts(outline=around_fog, cleared=cleared), page(FARES, BOATS, LOST))
+    assert found.cut.outline is None
+    assert found.cut.cleared == Clearing()
+    assert {row.part for row in found.parts if row.state == "lost"} == {"outline", "cleared"}
+
+
+def test_by_px_everything_stays_where_it_is_and_nothing_is_in_doubt() -> None:
+    number = Badge(kind="badge", id="n", x_px=30, y_px=215)
+    box = Box(x_px=0, y_px=20, width_px=300, height_px=90)
+    cut = replace(with_parts(marks=(number,)), frame=Frame.of(box))
+    found = carry_by_px(cut, BEFORE, page(("New today", 100), FARES, BOATS, FOG, LOST))
+    assert found.cut == cut
+    assert not found.needs_a_look
+
+
+def test_by_px_a_frame_beyond_a_smaller_page_needs_a_look() -> None:
+    frame = Frame.of(Box(x_px=0, y_px=60, width_px=300, height_px=200))
+    found = carry_by_px(replace(with_parts(), frame=frame), BEFORE, page(FARES))
+    assert found.cut.frame.box.bottom_px == 100
+    assert found.needs_a_look

@@ -68,21 +68,21 @@ function TypedFold() {
   };
   return (
     <form
-      className="flex flex-wrap items-center gap-2"
+      className="flex flex-wrap items-center gap-1.5"
       onSubmit={(event) => {
         event.preventDefault();
         fold();
       }}
     >
-      <select className="select select-sm w-28" aria-label="What is folded away" value={axis} onChange={(event) => setAxis(event.target.value as FoldAxis)}>
+      <select className="select select-sm w-24" aria-label="What is folded away" value={axis} onChange={(event) => setAxis(event.target.value as FoldAxis)}>
         <option value="across">Rows</option>
         <option value="down">Columns</option>
       </select>
       <label className="flex items-center gap-1">
         <span className="text-info">from</span>
-        <NumberInput name="First px of the fold" size="w-18" value={at_px} least={0} onChange={setAt} onCommit={setAt} />
+        <NumberInput name="First px of the fold" size="w-16" value={at_px} least={0} onChange={setAt} onCommit={setAt} />
       </label>
-      <NumberInput name="How many px are folded away" size="w-18" value={length_px} least={1} onChange={setLength} onCommit={setLength} />
+      <NumberInput name="How many px are folded away" size="w-16" value={length_px} least={1} onChange={setLength} onCommit={setLength} />
       <span className="text-info">px</span>
       <button type="submit" className="btn btn-sm" disabled={at_px === null || length_px === null}>
         Fold

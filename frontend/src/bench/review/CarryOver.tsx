@@ -53,13 +53,13 @@ export function CarryOver() {
         <ByChoice by="px" now={by} onTake={setBy} words="All at the same px" />
       </fieldset>
       {others.length >= MANY && <input type="search" className="input input-sm w-full" aria-label="Search the captures" placeholder="Search the captures" value={sought} onChange={(event) => setSought(event.target.value)} />}
-      <ul className="grid max-h-48 gap-1 overflow-y-auto" aria-label="To which captures">
+      <ul className="grid max-h-48 grid-cols-1 gap-1 overflow-y-auto pr-2" aria-label="To which captures">
         {shown.slice(0, 100).map((row) => (
           <li key={row.id}>
             <label className="flex items-center gap-2">
               <input type="checkbox" className="checkbox checkbox-sm" checked={chosen.includes(row.id)} onChange={(event) => turn(row.id, event.target.checked)} />
               <span className="min-w-0 flex-1 truncate">{row.name}</span>
-              <span className="figure text-xs text-info">{formatSize(row.width_px, row.height_px)}</span>
+              <span className="figure shrink-0 text-xs whitespace-nowrap text-info">{formatSize(row.width_px, row.height_px)}</span>
             </label>
           </li>
         ))}
