@@ -99,3 +99,11 @@ test("a band down the page lies between two columns, drawn to where nothing stan
   edge.drop({ x_px: 312, y_px: 500 }, NO_KEYS);
   expect(frame().folds_down).toEqual([{ left_px: 200, width_px: 110 }]);
 });
+
+test("a side of the frame comes to where nothing stands, when no edge is near", () => {
+  const { begin, frame } = hands({}, (at) => (Math.abs(at - 815) < 10 ? 815 : at));
+  const handle = begin(300, 800, { kind: "handle", handle: { x: 0, y: 1 } });
+  handle.move({ x_px: 300, y_px: 810 }, NO_KEYS);
+  handle.drop({ x_px: 300, y_px: 810 }, NO_KEYS);
+  expect(frame()).toMatchObject({ y_px: 200, height_px: 615, width_px: 400 });
+});

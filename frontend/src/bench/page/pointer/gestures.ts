@@ -7,7 +7,7 @@ import { blockAt } from "../geometry/blocks";
 import { along, bandsOf, type FoldAxis, foldBetween, movedEdge } from "../geometry/folds";
 import type { ToCalm } from "../../folding/calm";
 import type { Snapping } from "../../marks/markGestures";
-import { spot } from "../../marks/snapping";
+import { type Axes, spot } from "../../marks/snapping";
 import { heldShape } from "../../shape/shape";
 import { drawnFrame, type Handle, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry/boxes";
 import { movedBreak } from "../geometry/leafBreaks";
@@ -61,8 +61,16 @@ export function gestureAt(from: Point, hit: Hit, tool: Tool, hands: Hands): Gest
       y_px: dy_px + start.y_px + (handle.y < 0 ? 0 : start.height_px),
     };
     const axes = handle.x === 0 ? "y" : handle.y === 0 ? "x" : "xy";
-    return moved(to, hands.snapping.by(spot(corner), keys, axes));
+    const edge = hands.snapping.by(spot(corner), keys, axes);
+    // Where no edge of a block is near, the sides come to rows and columns in which nothing stands.
+    const onto = (axis: FoldAxis, at: number) => hands.calm(axis)(at, keys) - at;
+    return moved(to, {
+      x_px: edge.x_px || (handle.x === 0 ? 0 : onto("down", corner.x_px)),
+      y_px: edge.y_px || (handle.y === 0 ? 0 : onto("across", corner.y_px)),
+    });
   };
+  // What is near is asked for with the press, so that it is known once it is needed.
+  if (hit.kind === "handle") for (const axis of AXES_OF[hit.handle.x === 0 ? "y" : hit.handle.y === 0 ? "x" : "xy"]) hands.calm(axis);
   const by = (to: Point) => [to.x_px - from.x_px, to.y_px - from.y_px] as const;
   switch (hit.kind) {
     case "handle":
@@ -84,6 +92,8 @@ export function gestureAt(from: Point, hit: Hit, tool: Tool, hands: Hands): Gest
       return NOTHING;
   }
 }
+
+const AXES_OF: Record<Axes, readonly FoldAxis[]> = { x: ["down"], y: ["across"], xy: ["across", "down"] };
 
 const moved = (point: Point, shift: Point): Point => ({ x_px: point.x_px + shift.x_px, y_px: point.y_px + shift.y_px });
 
