@@ -145,6 +145,34 @@ def _review(person: Person, capture_id: int, shoot: Callable[[str], None]) -> No
     shoot("review")
 
 
+_AROUND_THE_FERRY = [
+    [395, 470],
+    [640, 370],
+    [690, 300],
+    [860, 290],
+    [1060, 455],
+    [1050, 545],
+    [860, 560],
+    [420, 560],
+]
+
+
+def _outline(person: Person, capture_id: int, shoot: Callable[[str], None]) -> None:
+    """The ferry of the first page in an outline of its own, with a column folded away beside it."""
+    cut = person.change("POST", f"/captures/{capture_id}/cuts")
+    frame = {"x_px": 340, "y_px": 260, "width_px": 760, "height_px": 330}
+    frame["folds_down"] = [{"left_px": 350, "width_px": 36}]
+    outline = {"points": _AROUND_THE_FERRY, "smooth": True}
+    document = {**cut["document"], "frame": frame, "outline": outline}
+    person.change("PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "document": document})
+    person.open(f"/captures/{capture_id}/cuts/{cut['id']}")
+    person.see("[data-outline]")
+    person.open_panel("Outline")
+    person.click("Change its corners")
+    person.see("[data-outline-corner]")
+    shoot("outline")
+
+
 def _hide(person: Person, shoot: Callable[[str], None]) -> None:
     """Telephone numbers of a page about to be hidden, its mail addresses hidden already."""
     person.open_bench(person.take("/offices"))
@@ -209,6 +237,7 @@ def main() -> None:
         _fold(person, from_px=300, by_px=160)
         shoot("folds")
         _point_and_dress(person, home_id, shoot)
+        _outline(person, home_id, shoot)
         _review(person, home_id, shoot)
         _hide(person, shoot)
         person.open_bench(tall_id)

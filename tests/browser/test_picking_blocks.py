@@ -165,3 +165,34 @@ def test_the_wheel_goes_to_16_times_at_the_pointer_and_back(person: Person, take
     person.until(lambda _: _zoom(person) == first, what="the width fitted")
     person.press("9")
     person.until(lambda _: _zoom(person) < first, what="the whole page")
+
+
+def test_a_block_pressed_before_the_blocks_have_come_is_framed_once_they_have(
+    person: Person, taken_id: int
+) -> None:
+    heading = _block(person, taken_id, "heading")
+    held_back = """
+        const fetched = window.fetch;
+        const gate = new Promise((resolve) => { window.letBlocksCome = resolve; });
+        window.fetch = async (asked, more) => {
+          if ((asked.url ?? asked).includes("/map")) await gate;
+          return fetched(asked, more);
+        };
+    """
+    source = {"source": held_back}
+    added = person.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", source)
+    person.open_bench(taken_id)
+    # The window is used by other tests, too.
+    person.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", added)
+    person.click("1:1")
+    page = person.see("[data-pointer-layer]").rect
+    mouse = ActionChains(person.driver)
+    x, y, _, height = _box(heading)
+    mouse.w3c_actions.pointer_action.move_to_location(
+        round(page["x"]) + x + 10, round(page["y"]) + y + height // 2
+    )
+    mouse.w3c_actions.pointer_action.click()
+    mouse.perform()
+    assert person.frame()[:2] == (0, 0)
+    person.driver.execute_script("window.letBlocksCome()")
+    person.see_frame(*_box(heading))

@@ -92,19 +92,19 @@ function CornerFields({ corners }: { corners: readonly Corner[] }) {
     if (setCorners(store, corners.toSpliced(index, 1), "corner removed")) useOutlineDraft.setState({ inHand: null });
   };
   return (
-    <div className="flex flex-wrap items-center gap-2" role="group" aria-label="A corner of the outline">
+    <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="A corner of the outline">
       <label className="flex items-center gap-1">
         <span className="text-info">corner</span>
-        <NumberInput name="Number of the corner" size="w-14" value={index + 1} least={1} greatest={corners.length} onCommit={choose} />
+        <NumberInput name="Number of the corner" size="w-12" value={index + 1} least={1} greatest={corners.length} onCommit={choose} />
         <span className="text-info">of {corners.length}</span>
       </label>
       <label className="flex items-center gap-1">
         <span className="text-info">x</span>
-        <NumberInput name="x of the corner in px" size="w-18" value={corner[0]} onCommit={put(0)} />
+        <NumberInput name="x of the corner in px" size="w-16" value={corner[0]} onCommit={put(0)} />
       </label>
       <label className="flex items-center gap-1">
         <span className="text-info">y</span>
-        <NumberInput name="y of the corner in px" size="w-18" value={corner[1]} onCommit={put(1)} />
+        <NumberInput name="y of the corner in px" size="w-16" value={corner[1]} onCommit={put(1)} />
       </label>
       <button type="button" className="btn btn-xs" disabled={corners.length <= LEAST_POINTS} onClick={remove}>
         Remove

@@ -1,4 +1,4 @@
-import { type MouseEvent, type ReactNode, useState } from "react";
+import { type MouseEvent, type ReactNode, useEffect, useRef, useState } from "react";
 
 import { usePageMap } from "../../api/captures";
 import { findColour, orientationText } from "../../api/prepared";
@@ -6,7 +6,7 @@ import type { Area, Block } from "../../api/types";
 import { useAction } from "../../app/actions/useAction";
 import { showProblem } from "../../app/showProblem";
 import { useBench, useCut, useOrientation, usePage } from "../benchContext";
-import { pickAround, pickInside } from "../blocks/picking";
+import { pick, pickAround, pickInside } from "../blocks/picking";
 import { useBlockWheel } from "../blocks/useBlockWheel";
 import { clearColour } from "../clearing/clearSteps";
 import { toCalm } from "../folding/calm";
@@ -35,6 +35,7 @@ interface Props {
   children: ReactNode;
 }
 
+const NO_BLOCKS: readonly Block[] = [];
 const CORNER_CURSORS = { "-1,-1": "nwse-resize", "1,1": "nwse-resize", "1,-1": "nesw-resize", "-1,1": "nesw-resize" };
 
 function cursorFor(hit: Hit, tool: Tool): string {
@@ -76,7 +77,15 @@ function hintFor(hit: Hit): string | undefined {
 export function PointerLayer({ page, scroller, zoom, children }: Props) {
   const { store, capture, breaks, drawer } = useBench();
   const turned = usePage();
-  const { data: blocks = [] } = usePageMap(capture.id, useOrientation());
+  const { data: blocks = NO_BLOCKS, isPending } = usePageMap(capture.id, useOrientation());
+  const pressed = useRef<{ at: Point; joining: boolean } | null>(null);
+  useEffect(() => {
+    // A block that was pressed before anybody knew where the blocks are.
+    const { at, joining } = pressed.current ?? {};
+    pressed.current = null;
+    const block = at && blockAt(blocks, at, store.getState().document.frame);
+    if (block) pick(store, block, joining ?? false);
+  }, [blocks, store]);
   const tool = useCut((state) => state.tool);
   const [lit, setLit] = useState<Block | null>(null);
   const [cursor, setCursor] = useState("crosshair");
@@ -98,7 +107,11 @@ export function PointerLayer({ page, scroller, zoom, children }: Props) {
   const pointer = usePointer({
     transform: () => pageTransform(page.getBoundingClientRect(), zoom),
     hit: (point, { shiftKey }) => hitInStage(point, shiftKey, bench),
-    begin: (point, hit, { shiftKey, altKey }) => gestureInStage(point, hit, { shift: shiftKey, alt: altKey }, bench),
+    begin: (point, hit, { shiftKey, altKey }) => {
+      const gesture = gestureInStage(point, hit, { shift: shiftKey, alt: altKey }, bench);
+      const onBlock = isPending && tool.kind === "frame" && (hit.kind === "frame" || hit.kind === "page");
+      return onBlock ? { ...gesture, click: (at) => (pressed.current = { at, joining: shiftKey }) } : gesture;
+    },
     onHover: (under) => {
       const overPlain = under && (under.hit.kind === "frame" || under.hit.kind === "page") && tool.kind === "frame";
       setLit(overPlain ? blockAt(blocks, under.point, store.getState().document.frame) : null);
