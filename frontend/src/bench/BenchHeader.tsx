@@ -4,7 +4,7 @@ import { FileDown, FileUp, FolderInput, Plus } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
 import { titled } from "../app/actions/registry";
-import { useOpenCut } from "../api/captures";
+import { useOpenCut } from "../api/cuts";
 import { showProblem } from "../app/showProblem";
 import { formatSize } from "../parts/figures";
 import { useBench } from "./benchContext";

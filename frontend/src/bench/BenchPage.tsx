@@ -8,7 +8,8 @@ import { MarkStrip } from "./marks/strip/MarkStrip";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { useCapture, useStartCut, isPending } from "../api/captures";
+import { useCapture, isPending } from "../api/captures";
+import { useStartCut } from "../api/cuts";
 import { asProblem } from "../api/client";
 import { useOutputs } from "../api/outlets";
 import type { CaptureDetail, Cut, Output } from "../api/types";

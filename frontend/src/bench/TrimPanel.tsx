@@ -1,6 +1,6 @@
 import { Crop } from "lucide-react";
 
-import { trimmedBox } from "../api/captures";
+import { trimmedBox } from "../api/cuts";
 import { preparationText } from "../api/prepared";
 import type { Side } from "../api/types";
 import { useAction } from "../app/actions/useAction";

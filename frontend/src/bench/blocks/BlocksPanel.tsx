@@ -1,7 +1,7 @@
 import { LayoutList } from "lucide-react";
 import { useState } from "react";
 
-import { usePageMap } from "../../api/captures";
+import { usePageMap } from "../../api/cuts";
 import type { Block } from "../../api/types";
 import { formatSize } from "../../parts/figures";
 import { Panel } from "../../parts/Panel";

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 
-import { fetchCut, saveCut, saveCutLeaving } from "../../api/captures";
+import { fetchCut, saveCut, saveCutLeaving } from "../../api/cuts";
 import { asProblem } from "../../api/client";
 import { fitStale } from "../../api/outlets";
 import type { CaptureDetail, Cut } from "../../api/types";

@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Copy, Layers, Trash2 } from "lucide-react";
 import { useNavigate } from "react-router";
 
-import { useCutAction } from "../../api/captures";
+import { useCutAction } from "../../api/cuts";
 import type { Cut } from "../../api/types";
 import { useNotices } from "../../app/notices";
 import { showProblem } from "../../app/showProblem";

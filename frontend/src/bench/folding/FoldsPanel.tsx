@@ -1,7 +1,7 @@
 import { ListCollapse } from "lucide-react";
 import { useState } from "react";
 
-import { usePageMap } from "../../api/captures";
+import { usePageMap } from "../../api/cuts";
 import { useNotices } from "../../app/notices";
 import { formatPx } from "../../parts/figures";
 import { NumberInput } from "../../parts/fields/NumberInput";

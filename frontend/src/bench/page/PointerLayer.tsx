@@ -1,6 +1,6 @@
 import { type MouseEvent, type ReactNode, useEffect, useRef, useState } from "react";
 
-import { usePageMap } from "../../api/captures";
+import { usePageMap } from "../../api/cuts";
 import { findColour, orientationText } from "../../api/prepared";
 import type { Area, Block } from "../../api/types";
 import { useAction } from "../../app/actions/useAction";

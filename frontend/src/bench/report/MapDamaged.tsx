@@ -1,4 +1,4 @@
-import { usePageMap } from "../../api/captures";
+import { usePageMap } from "../../api/cuts";
 import { asProblem } from "../../api/client";
 import { useBench } from "../benchContext";
 
