@@ -97,6 +97,11 @@ class Person:
         self.click_on(f"button[aria-label='{name}']")
         return self.see(f"[role=dialog][aria-label='{name}']")
 
+    def close_panels(self) -> None:
+        """Have what is open closed by Escape."""
+        self.press(Keys.ESCAPE)
+        self.until(lambda _: not self.all("[role=dialog]"), what="no panel")
+
     def field(self, label: str) -> WebElement:
         """The field inside the label of exactly these words."""
         xpath = f"//label[normalize-space(text())='{label}']/input"
@@ -233,6 +238,12 @@ class Person:
         field = self.see(f"[data-field={name}]")
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys(str(value), Keys.ENTER)
+
+    def document(self, capture_id: int, cut: int = 0) -> dict[str, Any]:
+        """The document of a capture's cut, once the window says that it is saved."""
+        self.see_saved()
+        document: dict[str, Any] = self.ask(f"/captures/{capture_id}")["cuts"][cut]["document"]
+        return document
 
     def stored_frame(self, capture_id: int) -> tuple[int, ...]:
         """The box of a capture's first cut, once the window says that it is saved."""

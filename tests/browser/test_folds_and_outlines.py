@@ -21,17 +21,6 @@ PAGE = "[data-pointer-layer]"
 GROUND = "#C9820A"
 
 
-def _document(person: Person, capture_id: int) -> dict[str, Any]:
-    person.see_saved()
-    document: dict[str, Any] = person.ask(f"/captures/{capture_id}")["cuts"][0]["document"]
-    return document
-
-
-def _close_panels(person: Person) -> None:
-    person.press(Keys.ESCAPE)
-    person.until(lambda _: not person.all("[role=dialog]"), what="no panel")
-
-
 def _columns() -> Pixels:
     """Two columns of text with room between them, and below."""
     page = np.full((900, 620, 3), (250, 248, 244), dtype=np.uint8)
@@ -61,22 +50,22 @@ def test_folds_go_across_and_down_with_a_seam_and_one_is_opened_again(person: Pe
     # Not quite to the letters: the line comes to the first column in which nothing stands.
     person.drag(PAGE, (284, 300), (50, 0))
     person.until(lambda _: len(person.all("[data-fold-down]")) == 1, what="a fold down the page")
-    assert _document(person, page_id)["frame"]["folds_down"][0]["width_px"] == pytest.approx(50, abs=8)
+    assert person.document(page_id)["frame"]["folds_down"][0]["width_px"] == pytest.approx(50, abs=8)
     person.open_panel("Folds")
     person.type_into("[aria-label='First px of the fold']", "700")
     person.type_into("[aria-label='How many px are folded away']", "60", Keys.ENTER)
     person.until(lambda _: len(person.all("[data-fold]")) == 2, what="a fold by its numbers")
     person.click("Torn edges")
-    person.until(lambda _: _document(person, page_id).get("seam") == {"look": "torn"}, what="a seam")
-    _close_panels(person)
-    frame = _document(person, page_id)["frame"]
+    person.until(lambda _: person.document(page_id).get("seam") == {"look": "torn"}, what="a seam")
+    person.close_panels()
+    frame = person.document(page_id)["frame"]
     person.click("Unfold 60 px")
     person.until(lambda _: len(person.all("[data-fold]")) == 1, what="one fold less")
     edge = person.see("[data-fold-edge='down 0 bottom']")
     edge.send_keys(Keys.ARROW_RIGHT)
     wider = frame["folds_down"][0]["width_px"] + 1
     person.until(
-        lambda _: _document(person, page_id)["frame"]["folds_down"][0]["width_px"] == wider,
+        lambda _: person.document(page_id)["frame"]["folds_down"][0]["width_px"] == wider,
         what="a wider fold",
     )
     person.click("Undo")
@@ -132,21 +121,19 @@ def test_an_outline_is_drawn_by_hand_by_corners_and_by_numbers(person: Person) -
         _press_at(person, *corner)
     person.until(lambda _: person.all("[data-outline-draft='3']"), what="three corners")
     person.press(Keys.ENTER)
-    person.until(lambda _: len(_document(person, page_id)["outline"]["points"]) == 3, what="a triangle")
+    person.until(lambda _: len(person.document(page_id)["outline"]["points"]) == 3, what="a triangle")
     # A corner between two others begins where a side is pressed.
     person.drag(PAGE, (175, 55), (0, -40))
-    person.until(lambda _: len(_document(person, page_id)["outline"]["points"]) == 4, what="a fourth corner")
+    person.until(lambda _: len(person.document(page_id)["outline"]["points"]) == 4, what="a fourth corner")
     person.open_panel("Outline")
     corner_y = person.see("[aria-label='y of the corner in px']")
     corner_y.send_keys(Keys.CONTROL, "a")
     corner_y.send_keys("40", Keys.ENTER)
-    person.until(
-        lambda _: 40 in [row[1] for row in _document(person, page_id)["outline"]["points"]], what="40"
-    )
+    person.until(lambda _: 40 in [row[1] for row in person.document(page_id)["outline"]["points"]], what="40")
     person.click_on("[role=dialog] input[type=checkbox]")
-    person.until(lambda _: _document(person, page_id)["outline"].get("smooth"), what="smooth lines")
+    person.until(lambda _: person.document(page_id)["outline"].get("smooth"), what="smooth lines")
     person.click("Remove it")
-    person.until(lambda _: "outline" not in _document(person, page_id), what="no outline")
+    person.until(lambda _: "outline" not in person.document(page_id), what="no outline")
 
 
 def test_an_outline_that_crosses_itself_is_refused_with_a_word(person: Person) -> None:
@@ -161,7 +148,7 @@ def test_an_outline_that_crosses_itself_is_refused_with_a_word(person: Person) -
     person.until(lambda _: person.all("[data-outline-draft='4']"), what="four corners")
     person.press(Keys.ENTER)
     person.see_text("The outline crosses itself")
-    assert "outline" not in _document(person, page_id)
+    assert "outline" not in person.document(page_id)
 
 
 def test_a_stray_thing_is_mended_and_the_ground_goes_on(person: Person) -> None:
@@ -175,7 +162,7 @@ def test_a_stray_thing_is_mended_and_the_ground_goes_on(person: Person) -> None:
     person.click("1:1")
     person.click("Mend")
     person.drag(PAGE, (210, 190), (130, 60))
-    person.until(lambda _: _document(person, page_id)["hidden"], what="something mended")
+    person.until(lambda _: person.document(page_id)["hidden"], what="something mended")
     (cut,) = person.ask(f"/captures/{page_id}")["cuts"]
     assert np.abs(_png(person, cut["id"], 600)[..., :3].astype(int) - whole).max() <= 2
 
@@ -205,7 +192,7 @@ def test_screen_and_file_agree_with_all_of_it_at_once(person: Person) -> None:
     person.click("1:1")
     person.open_panel("Clear a colour")
     person.click_on("[role=dialog] input[type=checkbox]:not(:checked)")
-    _close_panels(person)
+    person.close_panels()
     person.until(lambda _: person.all("[data-outside]"), what="what is outside")
     settled = "return [...document.querySelectorAll('[data-page] img')].every((row) => row.complete)"
     person.until(lambda driver: driver.execute_script(settled), what="all squares")

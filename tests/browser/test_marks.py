@@ -20,14 +20,9 @@ PAGE = "[data-pointer-layer]"
 GREY = (200, 200, 200)
 
 
-def _document(person: Person, picture_id: int, cut: int = 0) -> dict[str, Any]:
-    person.see_saved()
-    return person.ask(f"/captures/{picture_id}")["cuts"][cut]["document"]
-
-
 def _see_marks(person: Person, picture_id: int, *kinds: str) -> list[dict[str, Any]]:
     def marks() -> list[dict[str, Any]]:
-        return _document(person, picture_id)["marks"]
+        return person.document(picture_id)["marks"]
 
     person.until(lambda _: [mark["kind"] for mark in marks()] == list(kinds), what=f"marks {kinds} saved")
     return marks()
@@ -120,8 +115,8 @@ def test_what_is_hidden_is_in_no_file_and_no_view(person: Person, picture_id: in
     person.open_bench(picture_id)
     person.click("Hide")
     person.drag(PAGE, (100, 100), (200, 80))
-    person.until(lambda _: len(_document(person, picture_id)["hidden"]) == 1)
-    (area,) = _document(person, picture_id)["hidden"]
+    person.until(lambda _: len(person.document(picture_id)["hidden"]) == 1)
+    (area,) = person.document(picture_id)["hidden"]
     rows = slice(area["y_px"], area["y_px"] + area["height_px"])
     columns = slice(area["x_px"], area["x_px"] + area["width_px"])
     assert (_file(person, picture_id)[rows, columns] == (0x1D, 0x2B, 0x2A)).all()
@@ -131,7 +126,7 @@ def test_what_is_hidden_is_in_no_file_and_no_view(person: Person, picture_id: in
     # It is taken, hidden otherwise, and shown again.
     person.drag(PAGE, (150, 140), (0, 0))
     person.click("Blur")
-    person.until(lambda _: _document(person, picture_id)["hidden"][0]["how"] == "blur")
+    person.until(lambda _: person.document(picture_id)["hidden"][0]["how"] == "blur")
     # It is made larger by its corner, and moved by the keys.
     person.drag(PAGE, (area["x_px"] + area["width_px"], area["y_px"] + area["height_px"]), (40, 30))
     person.press(Keys.ARROW_RIGHT)
@@ -141,10 +136,10 @@ def test_what_is_hidden_is_in_no_file_and_no_view(person: Person, picture_id: in
         "height_px": area["height_px"] + 30,
     }
     person.until(
-        lambda _: larger.items() <= _document(person, picture_id)["hidden"][0].items(), what="a larger area"
+        lambda _: larger.items() <= person.document(picture_id)["hidden"][0].items(), what="a larger area"
     )
     person.press(Keys.DELETE)
-    person.until(lambda _: _document(person, picture_id)["hidden"] == [])
+    person.until(lambda _: person.document(picture_id)["hidden"] == [])
 
 
 def test_the_rest_is_dimmed_in_the_file_as_on_the_screen(person: Person, picture_id: int) -> None:
@@ -171,8 +166,8 @@ def test_marks_are_copied_to_another_cut(person: Person, picture_id: int) -> Non
     person.see("[data-frame]")
     person.click("Point")
     _chord(person, "v")
-    person.until(lambda _: len(_document(person, picture_id, 1)["marks"]) == 2, what="pasted marks")
-    first, second = (_document(person, picture_id, cut)["marks"] for cut in (0, 1))
+    person.until(lambda _: len(person.document(picture_id, 1)["marks"]) == 2, what="pasted marks")
+    first, second = (person.document(picture_id, cut)["marks"] for cut in (0, 1))
     assert [{**mark, "id": ""} for mark in first] == [{**mark, "id": ""} for mark in second]
     assert {mark["id"] for mark in first}.isdisjoint(mark["id"] for mark in second)
 
@@ -187,7 +182,7 @@ def test_a_cut_is_saved_as_a_file_and_opened_again(person: Person, picture_id: i
     person.driver.find_element(By.CSS_SELECTOR, "[aria-label='Open a cut from a file']").send_keys(str(path))
     person.until(lambda driver: "/cuts/" in driver.current_url)
     person.see("[data-mark]")
-    assert _document(person, picture_id, 1)["marks"] == [mark]
+    assert person.document(picture_id, 1)["marks"] == [mark]
     path.write_text("no cut")
     person.driver.find_element(By.CSS_SELECTOR, "[aria-label='Open a cut from a file']").send_keys(str(path))
     person.see_text("The cut is not JSON.")
@@ -203,7 +198,7 @@ def test_ten_steps_are_undone_after_a_reload(person: Person, picture_id: int) ->
     person.open_bench(picture_id)
     for _ in range(10):
         _chord(person, "z")
-    person.until(lambda _: _document(person, picture_id)["marks"] == [], what="everything undone")
+    person.until(lambda _: person.document(picture_id)["marks"] == [], what="everything undone")
 
 
 def test_a_picture_is_dressed_at_the_exact_width_of_its_place(person: Person, picture_id: int) -> None:
@@ -215,7 +210,7 @@ def test_a_picture_is_dressed_at_the_exact_width_of_its_place(person: Person, pi
         person.until(lambda _: person.all("[role=dialog] input[type=checkbox]:checked"))
         person.press(Keys.ESCAPE)
         person.until(lambda _: not person.all("[role=dialog]"))
-    person.until(lambda _: len(_document(person, picture_id).get("dressing") or {}) == 4)
+    person.until(lambda _: len(person.document(picture_id).get("dressing") or {}) == 4)
     person.see("img[alt='The picture with what is around it']")
     pixels = _file(person, picture_id, 300)
     assert pixels.shape[1] == 300

@@ -18,11 +18,6 @@ def picture_id(person: Person) -> int:
     return person.drop_picture(dropped_page())
 
 
-def _close_panels(person: Person) -> None:
-    person.press(Keys.ESCAPE)
-    person.until(lambda _: not person.all("[role=dialog]"), what="no panel")
-
-
 def _zoom(person: Person) -> float:
     return float(person.see("[data-zoom]").get_attribute("data-zoom") or 0)
 
@@ -35,12 +30,12 @@ def test_a_frame_gives_a_file_of_an_exact_size_however_it_is_drawn(person: Perso
         person.type_into(f"[aria-label='{name}']", value, Keys.TAB)
     person.click("Use")
     person.until(lambda _: abs(person.frame()[3] - 820 * 315 / 600) < 1, what="the shape")
-    _close_panels(person)
+    person.close_panels()
     person.type_number("width_px", 400)
     person.see_frame(0, 0, 400, 210)
     person.open_panel("Shape of the frame")
     person.see_text("a file of 600 would be enlarged")
-    _close_panels(person)
+    person.close_panels()
     person.type_number("width_px", 700)
     zoom = _zoom(person)
     corner = round(700 * zoom), round(person.frame()[3] * zoom)
@@ -65,7 +60,7 @@ def test_numbers_count_from_the_corner_that_is_chosen(person: Person, picture_id
     person.type_number("height_px", 100)
     person.open_panel("Shape of the frame")
     person.type_into("[role=dialog] select", "lower right")
-    _close_panels(person)
+    person.close_panels()
     person.type_number("x_px", 30)
     person.type_number("y_px", 40)
     assert person.stored_frame(picture_id) == (820 - 30 - 200, 900 - 40 - 100, 200, 100)

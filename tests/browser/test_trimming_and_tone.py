@@ -55,8 +55,7 @@ def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -
     assert folds == [{"top_px": 224, "height_px": 352}, {"top_px": 1_024, "height_px": 352}]
     person.click("Fold empty")
     person.see_text("There is no empty stretch of 120 px or more in the frame.")
-    person.press(Keys.ESCAPE)
-    person.until(lambda _: not person.all("[role=dialog]"), what="no panel")
+    person.close_panels()
     person.click("Undo")
     person.until(lambda _: not person.all("[data-fold]"), what="no fold")
 

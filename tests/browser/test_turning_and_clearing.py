@@ -7,7 +7,6 @@ import numpy as np
 import pytest
 from PIL import Image, ImageDraw
 from selenium.webdriver.common.action_chains import ActionChains
-from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 from tests.pictures import Pixels, text_page
@@ -16,17 +15,6 @@ pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
 
 PAGE = "[data-pointer-layer]"
 PAPER = "#f2f1ec"
-
-
-def _document(person: Person, capture_id: int) -> dict[str, Any]:
-    person.see_saved()
-    document: dict[str, Any] = person.ask(f"/captures/{capture_id}")["cuts"][0]["document"]
-    return document
-
-
-def _close_panels(person: Person) -> None:
-    person.press(Keys.ESCAPE)
-    person.until(lambda _: not person.all("[role=dialog]"), what="no panel")
 
 
 @pytest.fixture
@@ -43,21 +31,21 @@ def test_a_scan_is_straightened_by_itself_and_by_a_line(person: Person, scan_id:
     person.open_panel("Turn the page")
     person.click("Straighten")
     person.until(lambda _: person.frame() != (0, 0, 600, 800), what="a larger page")
-    orientation = _document(person, scan_id)["orientation"]
+    orientation = person.document(scan_id)["orientation"]
     assert orientation["angle_deg"] == pytest.approx(-3, abs=0.2)
     assert person.stored_frame(scan_id) == person.frame(), "the frame goes along with the page"
     person.click("Straighten")
     person.see_text("The page is level as far as its lines say.")
-    _close_panels(person)
+    person.close_panels()
     person.click("Undo")
     person.see_frame(0, 0, 600, 800)
     person.open_panel("Turn the page")
     person.click("By a line")
-    _close_panels(person)
+    person.close_panels()
     # Along the rule, which goes 21 px down from its left to its right end.
     person.drag(PAGE, (88, 53), (399, 21))
     person.until(lambda _: person.frame() != (0, 0, 600, 800), what="a larger page")
-    assert _document(person, scan_id)["orientation"]["angle_deg"] == pytest.approx(-3, abs=0.3)
+    assert person.document(scan_id)["orientation"]["angle_deg"] == pytest.approx(-3, abs=0.3)
     person.open_panel("Turn the page")
     person.click("90° to the right")
     person.until(lambda _: person.frame()[2] > person.frame()[3], what="a page that lies")
@@ -91,16 +79,16 @@ def test_a_background_is_cleared_and_lies_on_any_ground(person: Person) -> None:
     person.open_bench(sign_id)
     person.open_panel("Clear a colour")
     person.click("Press a colour on the page")
-    _close_panels(person)
+    person.close_panels()
     _press_at(person, 560, 380)
-    person.until(lambda _: "cleared" in _document(person, sign_id), what="a colour cleared")
+    person.until(lambda _: "cleared" in person.document(sign_id), what="a colour cleared")
     person.open_panel("Clear a colour")
     person.click_on("[role=dialog] li input[type=checkbox]")
     person.see_text("Everywhere on the page.")
     person.click("Put a spot back")
-    _close_panels(person)
+    person.close_panels()
     _press_at(person, 187, 187)
-    person.until(lambda _: "put_back" in _document(person, sign_id)["cleared"], what="a spot put back")
+    person.until(lambda _: "put_back" in person.document(sign_id)["cleared"], what="a spot put back")
     cut = person.ask(f"/captures/{sign_id}")["cuts"][0]["id"]
     for extension, most in (("png", 16), ("webp", 40)):
         pixels = _file(person, cut, extension).astype(float)
