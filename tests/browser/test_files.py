@@ -1,12 +1,21 @@
 """From a cut to a file on disk, and the places that files are made for."""
 
+import contextlib
+import functools
+import io
+import threading
+import zipfile
+from collections.abc import Iterator
+from http.server import SimpleHTTPRequestHandler, ThreadingHTTPServer
+from pathlib import Path
+
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
-from tests.pictures import decoded
+from tests.pictures import decoded, text_page
 
 pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
 
@@ -247,3 +256,70 @@ def test_outlets_are_copied_ordered_and_taken_in_from_a_file(person: Person) -> 
     person.click("Delete Noticeboard copy")
     person.click("Delete outlet")
     person.until(lambda _: all(row["name"] != "Noticeboard copy" for row in person.ask("/outlets")))
+
+
+def test_a_snippet_shows_each_screen_the_file_that_fits(person: Person, tmp_path: Path) -> None:
+    capture_id = person.drop_picture(text_page(1_000, 600))
+    (cut,) = person.ask(f"/captures/{capture_id}")["cuts"]
+    for width_px in (400, 800):
+        rules = {"width_px": width_px, "limit_bytes": 400_000, "formats": ["png"]}
+        person.change("POST", f"/cuts/{cut['id']}/outputs", {"rules": rules})
+    person.until(
+        lambda _: [row["job"]["state"] for row in person.ask(f"/cuts/{cut['id']}/outputs")] == ["done"] * 2,
+        what="two files",
+    )
+    person.open_bench(capture_id)
+    panel = person.open_panel(person.see("button[aria-label^='Snippet of']").get_attribute("aria-label"))
+    person.until(lambda _: "2 files" in panel.text, what="both files")
+    person.type_into("[role=dialog] label:nth-of-type(2) input", "The mail boat")
+    person.until(lambda _: "The mail boat" in _html(person), what="the caption in the text")
+    saved = person.see("[role=dialog] a[download]").get_attribute("href")
+    archive = zipfile.ZipFile(io.BytesIO(person.fetch(saved.split("/api")[1])))
+    archive.extractall(tmp_path)
+    (tmp_path / "page.html").write_text(f"<!doctype html><meta charset=utf-8>{_html(person)}", "utf-8")
+    shown = "const row = document.querySelector('img'); return row.complete && row.currentSrc"
+    with _served(tmp_path) as address:
+        for scale, wanted in ((1, "-400x240.png"), (2, "-800x480.png")):
+            person.driver.execute_cdp_cmd(
+                "Emulation.setDeviceMetricsOverride",
+                {"width": 1_000, "height": 700, "deviceScaleFactor": scale, "mobile": False},
+            )
+            person.driver.get(f"{address}/page.html?{scale}")
+            person.until(
+                lambda driver, ending=wanted: str(driver.execute_script(shown)).endswith(ending), what=wanted
+            )
+            assert person.driver.execute_script("return document.querySelector('img').width") == 400
+    person.driver.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
+
+
+def _html(person: Person) -> str:
+    return str(person.see("[aria-label='HTML of the snippet']").get_property("value"))
+
+
+@contextlib.contextmanager
+def _served(folder: Path) -> Iterator[str]:
+    """A folder as a site of its own."""
+    handler = functools.partial(SimpleHTTPRequestHandler, directory=str(folder))
+    with ThreadingHTTPServer(("127.0.0.1", 0), handler) as server:
+        threading.Thread(target=server.serve_forever, daemon=True).start()
+        yield f"http://127.0.0.1:{server.server_port}"
+        server.shutdown()
+
+
+def test_a_file_is_dragged_out_under_its_name(person: Person) -> None:
+    capture_id = person.drop_picture(text_page(600, 400))
+    (cut,) = person.ask(f"/captures/{capture_id}")["cuts"]
+    rules = {"width_px": 300, "limit_bytes": 400_000, "formats": ["jpeg"]}
+    person.change("POST", f"/cuts/{cut['id']}/outputs", {"rules": rules})
+    person.open_bench(capture_id)
+    person.see("[data-output] a[download]")
+    script = """
+        const carried = new DataTransfer();
+        const link = document.querySelector("[data-output] a[download]");
+        link.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer: carried }));
+        return carried.getData("DownloadURL");
+    """
+    media, name, address = person.driver.execute_script(script).split(":", 2)
+    (row,) = person.ask(f"/cuts/{cut['id']}/outputs")
+    assert (media, name) == ("image/jpeg", row["file_name"])
+    assert decoded(person.fetch(address.split("/api")[1])).shape == (200, 300, 3)

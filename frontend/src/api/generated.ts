@@ -1028,6 +1028,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outputs/{output_id}/snippet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Snippet
+         * @description An output as it goes into a page.
+         */
+        post: operations["snippet_of_output"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sign-ins": {
         parameters: {
             query?: never;
@@ -4049,6 +4069,8 @@ export interface components {
             leaves: components["schemas"]["LeafOut"][];
             /** File Key */
             file_key: string;
+            /** File Name */
+            file_name: string;
             job: components["schemas"]["JobOut"];
         };
         /**
@@ -4211,6 +4233,64 @@ export interface components {
         LegibleIn: {
             /** Legible */
             legible: boolean;
+        };
+        /**
+         * SnippetFileOut
+         * @description A file that a snippet names.
+         */
+        SnippetFileOut: {
+            /** Name */
+            name: string;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Bytes */
+            bytes: number;
+        };
+        /**
+         * SnippetOut
+         * @description A snippet with the files that it names.
+         */
+        SnippetOut: {
+            /** Html */
+            html: string;
+            /** Markdown */
+            markdown: string;
+            /** Alt */
+            alt: string;
+            /** Files */
+            files: components["schemas"]["SnippetFileOut"][];
+        };
+        /**
+         * SnippetIn
+         * @description What is said of the picture, and how its files are called.
+         */
+        SnippetIn: {
+            /** Alt */
+            alt?: string | null;
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Prefix
+             * @default
+             */
+            prefix: string;
+            /**
+             * Every Size
+             * @default true
+             */
+            every_size: boolean;
+            /** Shown Px */
+            shown_px?: number | null;
         };
         /**
          * SignInOut
@@ -6244,6 +6324,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    snippet_of_output: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SnippetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SnippetOut"];
+                };
             };
         };
     };

@@ -16,6 +16,7 @@ COMMANDS = {
     "capture": "Take a full-length picture of a page into one PNG file, or several in a row.",
     "cut": "Write a part of a picture into one file.",
     "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
+    "snippet": "Write the HTML or Markdown that shows a picture, with the file that fits each screen.",
     "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
     "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",
     "tidy": "Clear what nothing in the data folder refers to. The running server does so once an hour.",

@@ -9,6 +9,7 @@ from ninja.utils import check_csrf
 from tallpage.server import problems
 from tallpage.server.outlets.outlets_api import router as outlets_router
 from tallpage.server.outlets.outputs_api import router as outputs_router
+from tallpage.server.outlets.snippets_api import router as snippets_router
 from tallpage.server.shelf.api import router as shelf_router
 from tallpage.server.shelf.carrying_api import router as carrying_router
 from tallpage.server.shelf.hiding_api import router as hiding_router
@@ -39,5 +40,6 @@ api.add_router("", hiding_router)
 api.add_router("", prepared_router)
 api.add_router("", outlets_router)
 api.add_router("", outputs_router)
+api.add_router("", snippets_router)
 api.add_router("", signins_router)
 api.add_router("", sweeps_router)

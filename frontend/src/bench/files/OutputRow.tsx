@@ -17,7 +17,9 @@ import { useBench } from "../benchContext";
 import { ByHand } from "./ByHand";
 import { Leaves } from "./Leaves";
 import { Legible } from "./Legible";
+import { draggedOut } from "./draggedOut";
 import { NotMet } from "./NotMet";
+import { SnippetPanel } from "./SnippetPanel";
 
 interface Props {
   output: Output;
@@ -121,12 +123,13 @@ function Opened({ output }: { output: Output }) {
       <div className="my-3 flex flex-wrap gap-2">
         {output.file_key && (
           <>
-            <a className="btn btn-primary btn-sm" href={outputFileUrl(output)} download title={titled("saveFile", "Save file")}>
+            <a className="btn btn-primary btn-sm" href={outputFileUrl(output)} download title={titled("saveFile", "Save file: press, or drag it to where it is needed")} onDragStart={draggedOut(output)}>
               <Download size={16} aria-hidden /> {output.leaves.length > 0 ? "Save all" : "Save file"}
             </a>
             <Link className="btn btn-sm" to={`/captures/${capture.id}/cuts/${cut.id}/compare/${output.id}`} title={titled("compare", "Compare")}>
               <Columns2 size={16} aria-hidden /> Compare
             </Link>
+            <SnippetPanel output={output} />
           </>
         )}
         {worthFittingAgain && (

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from pydantic import Field, model_validator
 
 from tallpage.core.fields import HexColour, Place, StrictModel
+from tallpage.core.geometry import Box
 from tallpage.core.paths import Path, Point
 
 MOST_POINTS = 400
@@ -31,6 +32,19 @@ class FreeOutline(StrictModel):
         if len(set(self.points)) < 3 or _area_px(self.points) < 1:
             raise ValueError("The outline has nothing inside")
         return self
+
+    def holds(self, box: Box) -> bool:
+        """Whether the corners of a box lie inside, as far as straight lines between its own say."""
+        corners = [(x, y) for x in (box.x_px, box.right_px) for y in (box.y_px, box.bottom_px)]
+        return all(self._is_inside(x, y) for x, y in corners)
+
+    def _is_inside(self, x_px: float, y_px: float) -> bool:
+        """By how many sides a line from the point to the right crosses (M. Shimrat, Algorithm 112, 1962)."""
+        inside = False
+        for (x, y), (next_x, next_y) in zip(self.points, [*self.points[1:], self.points[0]], strict=True):
+            if (y > y_px) != (next_y > y_px) and x_px < (next_x - x) * (y_px - y) / (next_y - y) + x:
+                inside = not inside
+        return inside
 
     def path(self) -> Path:
         """It, to be drawn."""

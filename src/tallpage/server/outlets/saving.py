@@ -39,11 +39,21 @@ def saved_output(output: Output) -> HttpResponse:
     Raises:
         FitError: there is none yet.
     """
+    return answered(FileChannel(archive_name(output)).send(package_of(output)))
+
+
+def archive_name(output: Output) -> str:
+    """What an archive with all of it is called."""
     width_px, height_px = made_size(output)
-    archive = output_file_name(
+    return output_file_name(
         capture_name=output.cut.capture.name, width_px=width_px, height_px=height_px, extension="zip"
     )
-    return _answered(FileChannel(archive).send(package_of(output)))
+
+
+def saved_name(output: Output) -> str:
+    """What :func:`saved_output` is called; empty where there is no file yet."""
+    files = list(output.files.all())
+    return _name(output, files[0], 1) if len(files) == 1 else archive_name(output) if files else ""
 
 
 def saved_leaf(output: Output, number: int) -> HttpResponse:
@@ -56,7 +66,7 @@ def saved_leaf(output: Output, number: int) -> HttpResponse:
     leaves = list(package_of(output))
     if len(leaves) == 1 or not 1 <= number <= len(leaves):
         raise Http404
-    return _answered(leaves[number - 1])
+    return answered(leaves[number - 1])
 
 
 def _name(output: Output, file: OutputFile, count: int) -> str:
@@ -79,6 +89,7 @@ def _facts(output: Output, file: OutputFile, name: str) -> ManifestRow:
     )
 
 
-def _answered(item: Item) -> HttpResponse:
+def answered(item: Item) -> HttpResponse:
+    """A file as a download under its name."""
     headers = {"Content-Disposition": f'attachment; filename="{item.path}"', "Cache-Control": "no-store"}
     return HttpResponse(b"".join(item.pieces()), content_type=item.media_type, headers=headers)

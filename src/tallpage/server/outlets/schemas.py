@@ -13,6 +13,7 @@ from tallpage.core.sizing import Anchor, Way
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.outlets import ledger
 from tallpage.server.outlets.models import RULES, Output, Rules, Slot
+from tallpage.server.outlets.saving import saved_name
 from tallpage.server.shelf.schemas import BoxSchema, FoldSchema
 
 FormatName = Literal["jpeg", "png", "webp", "avif", "gif"]
@@ -279,7 +280,14 @@ class OutputOut(SizedOut):
     breaks: list[int]
     leaves: list[LeafOut]
     file_key: str
+    file_name: str
+    """What it is called when it is saved; empty before there is a file."""
     job: JobOut
+
+    @staticmethod
+    def resolve_file_name(output: Output) -> str:
+        """The file's, or that of the archive of its leaves."""
+        return saved_name(output)
 
     @staticmethod
     def resolve_by_hand(output: Output) -> bool:

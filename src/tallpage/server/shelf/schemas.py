@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any, Literal
 
 from ninja import Field, Schema
-from pydantic import ConfigDict
+from pydantic import ConfigDict, model_serializer
 
 from tallpage.core.capture import (
     LEAST_BUSY_S,
@@ -228,6 +228,12 @@ class FrameSchema(BoxSchema):
 
     folds: list[FoldSchema] = []
     folds_down: list[FoldDownSchema] = []
+
+    @model_serializer(mode="wrap")
+    def _as_stored(self, serialise):  # type: ignore[no-untyped-def]
+        """Folds down the page are named where there are some, as in the document that is kept."""
+        said = serialise(self)
+        return said if self.folds_down else {name: said[name] for name in said if name != "folds_down"}
 
     def as_frame(self) -> Frame:
         """The frame as the core knows it.

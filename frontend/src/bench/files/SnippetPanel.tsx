@@ -1,0 +1,103 @@
+import { CodeXml, Download } from "lucide-react";
+import { useState } from "react";
+
+import { asProblem } from "../../api/client";
+import { leafFileUrl, outputFileUrl } from "../../api/pictures";
+import { snippetArchiveUrl, type SnippetWords, useSnippet } from "../../api/snippets";
+import type { Output } from "../../api/types";
+import { formatSize } from "../../parts/figures";
+import { Panel } from "../../parts/Panel";
+import { ProblemNote } from "../../parts/ProblemNote";
+
+const NOTHING_SAID: SnippetWords = { alt: null, caption: "", credit: "", prefix: "", every_size: true };
+
+/** A row's file as it goes into a page: what is said of it, how it looks, the text to be copied. */
+export function SnippetPanel({ output }: { output: Output }) {
+  return (
+    <Panel
+      name={`Snippet of ${output.label}`}
+      size="w-[36rem]"
+      label={
+        <>
+          <CodeXml size={16} aria-hidden /> Snippet
+        </>
+      }
+    >
+      <SnippetFields output={output} />
+    </Panel>
+  );
+}
+
+function SnippetFields({ output }: { output: Output }) {
+  const [words, setWords] = useState(NOTHING_SAID);
+  const { data: snippet, error } = useSnippet(output, words);
+  const say = (change: Partial<SnippetWords>) => setWords({ ...words, ...change });
+  if (error) return <ProblemNote sentence={asProblem(error).sentence} hint={asProblem(error).hint} />;
+  if (!snippet) return <p>Reading the page…</p>;
+  return (
+    <div className="grid gap-3">
+      <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+        <Words label="What it shows, for who does not see it" value={words.alt ?? snippet.alt} onSay={(alt) => say({ alt })} wide />
+        <Words label="Caption" value={words.caption} onSay={(caption) => say({ caption })} />
+        <Words label="Credit" value={words.credit} onSay={(credit) => say({ credit })} />
+        <Words label="Before each file’s name, like /media/" value={words.prefix} onSay={(prefix) => say({ prefix })} wide />
+      </div>
+      <label className="flex items-center gap-2">
+        <input type="checkbox" className="checkbox checkbox-sm" checked={words.every_size} onChange={(event) => say({ every_size: event.target.checked })} />
+        With the other sizes and formats of this cut that show the same
+      </label>
+      <figure className="border border-base-300 p-3" data-snippet-look>
+        <img src={output.leaves.length > 0 ? leafFileUrl(output, 1) : outputFileUrl(output)} alt={words.alt ?? snippet.alt} className="seethrough max-h-44 max-w-full object-contain object-top" />
+        {(words.caption || words.credit) && (
+          <figcaption className="mt-1">
+            {words.caption} <small>{words.credit}</small>
+          </figcaption>
+        )}
+      </figure>
+      <p className="text-info">
+        {snippet.files.length === 1 ? "One file" : `${snippet.files.length} files`}:{" "}
+        {snippet.files.map((file) => formatSize(file.width_px, file.height_px)).join(", ")}
+      </p>
+      <Copied name="HTML" text={snippet.html} />
+      <Copied name="Markdown" text={snippet.markdown} />
+      <a className="btn btn-sm justify-self-start" href={snippetArchiveUrl(output, words)} download>
+        <Download size={15} aria-hidden /> Save with its {snippet.files.length === 1 ? "file" : "files"}
+      </a>
+    </div>
+  );
+}
+
+function Words({ label, value, onSay, wide = false }: { label: string; value: string; onSay: (text: string) => void; wide?: boolean }) {
+  return (
+    <label className={`flex flex-col gap-1 ${wide ? "col-span-2" : ""}`}>
+      {label}
+      <input className="input input-sm w-full" value={value} maxLength={1_000} onChange={(event) => onSay(event.target.value)} />
+    </label>
+  );
+}
+
+/** Text to be copied whole. */
+function Copied({ name, text }: { name: string; text: string }) {
+  const [done, setDone] = useState<"" | "yes" | "no">("");
+  const copy = () => {
+    navigator.clipboard.writeText(text).then(
+      () => setDone("yes"),
+      () => setDone("no"),
+    );
+  };
+  return (
+    <div className="grid gap-1">
+      <div className="flex items-center gap-2">
+        <span className="font-medium">{name}</span>
+        <button type="button" className="btn btn-xs" onClick={copy}>
+          Copy {name}
+        </button>
+        <span role="status" className={done === "no" ? "text-error" : "text-info"}>
+          {done === "yes" && "Copied."}
+          {done === "no" && "The browser did not let it be copied: select it and copy it by hand."}
+        </span>
+      </div>
+      <textarea readOnly rows={name === "HTML" ? 5 : 2} className="textarea w-full font-mono text-xs" aria-label={`${name} of the snippet`} value={text} onFocus={(event) => event.target.select()} />
+    </div>
+  );
+}
