@@ -12,9 +12,10 @@ from pathlib import Path
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import Select
+from selenium.webdriver.support.ui import Select, WebDriverWait
 
 from tests.browser.person import Person
+from tests.browser.stack import open_window
 from tests.pictures import decoded, text_page
 
 pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
@@ -278,18 +279,16 @@ def test_a_snippet_shows_each_screen_the_file_that_fits(person: Person, tmp_path
     archive.extractall(tmp_path)
     (tmp_path / "page.html").write_text(f"<!doctype html><meta charset=utf-8>{_html(person)}", "utf-8")
     shown = "const row = document.querySelector('img'); return row.complete && row.currentSrc"
-    with _served(tmp_path) as address:
+    # A window of its own: the other journeys' keeps its size.
+    with _served(tmp_path) as address, open_window() as window:
         for scale, wanted in ((1, "-400x240.png"), (2, "-800x480.png")):
-            person.driver.execute_cdp_cmd(
-                "Emulation.setDeviceMetricsOverride",
-                {"width": 1_000, "height": 700, "deviceScaleFactor": scale, "mobile": False},
+            size = {"width": 1_000, "height": 700, "deviceScaleFactor": scale, "mobile": False}
+            window.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
+            window.get(f"{address}/page.html?{scale}")
+            WebDriverWait(window, 20).until(
+                lambda driver, ending=wanted: str(driver.execute_script(shown)).endswith(ending), wanted
             )
-            person.driver.get(f"{address}/page.html?{scale}")
-            person.until(
-                lambda driver, ending=wanted: str(driver.execute_script(shown)).endswith(ending), what=wanted
-            )
-            assert person.driver.execute_script("return document.querySelector('img').width") == 400
-    person.driver.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
+            assert window.execute_script("return document.querySelector('img').width") == 400
 
 
 def _html(person: Person) -> str:
