@@ -220,9 +220,12 @@ class Person:
 
     def frame(self) -> tuple[int, int, int, int]:
         """The four numbers in the fields."""
-        self.see("[data-field]")
         script = "return [...document.querySelectorAll('[data-field]')].map((row) => Number(row.value))"
-        x, y, width, height = self.driver.execute_script(script)
+        # On the way to another cut there are none.
+        numbers = self.until(
+            lambda driver: len(found := driver.execute_script(script)) == 4 and found, what="four numbers"
+        )
+        x, y, width, height = numbers
         return x, y, width, height
 
     def saved_file(self) -> Path | None:
