@@ -18,6 +18,8 @@ _ROWS_GONE = 3
 Moves = Literal["still", "scroll", "wheel"]
 """How the page is moved while it is taken: mostly not at all."""
 
+_AT_TOP_MS = 200
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Prepared:
@@ -58,6 +60,9 @@ def prepare(
     page.pause(request.wait_ms)
     moves: Moves = "wheel" if wheel else _moves(page, request, walked=chosen.watching)
     page.run_everywhere("layout/unroll", {"rolled": moves != "still"}, timeout_ms=timeout_ms)
+    if chosen.watching:
+        # Back at its top, a page that waits for the scrolling to rest draws what stands there.
+        page.pause(_AT_TOP_MS)
     steps = _hold_pointer(page, request, steps)
     page.run_everywhere("layout/freeze", {"transitions": moves == "wheel"}, timeout_ms=timeout_ms)
     left_out = _leave_out(page, request)
