@@ -178,12 +178,10 @@ def test_cuts_go_along_when_a_picture_of_a_sweep_is_taken_anew(api: Api, go: Cal
 def test_carrying_is_looked_at_before_it_is_done(api: Api, mapped: Mapped) -> None:
     before, same, other = mapped(_LINES), mapped(_LINES), mapped(["New today", "Another line"])
     cut = pointed(api, before, badges_y_px=(100, 160))
-    order = {"capture_ids": [same.pk, other.pk]}
-    first, second = api.send("POST", f"/cuts/{cut['id']}/carry/look", order)
-    assert (first["capture_id"], first["doubted"], first["lost"]) == (same.pk, [], [])
+    assert api.get(f"/cuts/{cut['id']}/carry/{same.pk}") == {"parts": 3, "doubted": [], "lost": []}
+    second = api.get(f"/cuts/{cut['id']}/carry/{other.pk}")
     assert [*second["doubted"], *second["lost"]] == ["mark", "mark"]
-    (by_px,) = api.send("POST", f"/cuts/{cut['id']}/carry/look", {"capture_ids": [other.pk], "by": "px"})
-    assert (by_px["parts"], by_px["doubted"], by_px["lost"]) == (3, [], [])
+    assert api.get(f"/cuts/{cut['id']}/carry/{other.pk}?by=px") == {"parts": 3, "doubted": [], "lost": []}
     assert len(api.get(f"/captures/{other.pk}")["cuts"]) == 1, "nothing was made"
     picture = Client().get(f"/api/cuts/{cut['id']}/carry/{other.pk}/picture?by=px")
     assert decoded(picture.content).shape == (360, 240, 3)

@@ -74,6 +74,7 @@ def test_what_it_shows_is_said_by_the_page_but_nothing_that_is_hidden(
     said = api.send("POST", path, {})
     assert said["alt"].startswith("Winter timetable, on the page")
     assert "accounts" not in said["html"] + said["markdown"]
+    assert len(said["files"]) == 1, "the other rows show the cut as it was"
     outline = {"points": [[0, 60], [320, 60], [320, 110], [0, 110]]}
     now = api.get(f"/cuts/{cut_id}")
     document = {**now["document"], "outline": outline}

@@ -572,20 +572,20 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cuts/{cut_id}/carry/look": {
+    "/api/cuts/{cut_id}/carry/{capture_id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
          * Look At Carrying
-         * @description Which parts of a cut would find their places on other captures.
+         * @description Which parts of a cut would find their places on another capture; nothing is made.
          */
-        post: operations["look_at_carrying"];
+        get: operations["look_at_carrying"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3444,32 +3444,15 @@ export interface components {
         };
         /**
          * CarryLookOut
-         * @description What a cut would show of one of them, and the parts that have no sure place there.
+         * @description How many parts of a cut go along to another capture, and which have no sure place there.
          */
         CarryLookOut: {
-            /** Capture Id */
-            capture_id: number;
-            frame: components["schemas"]["FrameSchema"];
             /** Parts */
             parts: number;
             /** Doubted */
             doubted: string[];
             /** Lost */
             lost: string[];
-        };
-        /**
-         * CarryLookIn
-         * @description Captures to which a cut might be carried over.
-         */
-        CarryLookIn: {
-            /** Capture Ids */
-            capture_ids: number[];
-            /**
-             * By
-             * @default blocks
-             * @enum {string}
-             */
-            by: "blocks" | "px";
         };
         /**
          * FoundOut
@@ -5707,18 +5690,17 @@ export interface operations {
     };
     look_at_carrying: {
         parameters: {
-            query?: never;
+            query?: {
+                by?: "blocks" | "px";
+            };
             header?: never;
             path: {
                 cut_id: number;
+                capture_id: number;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CarryLookIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -5726,7 +5708,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CarryLookOut"][];
+                    "application/json": components["schemas"]["CarryLookOut"];
                 };
             };
         };

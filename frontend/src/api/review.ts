@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api } from "./client";
 import type { Area, CaptureDetail, Cut, ReviewRow } from "./types";
@@ -45,13 +45,11 @@ export function useCarry(cutId: number) {
   });
 }
 
-/** Which parts of a cut would find their places on other captures. */
-export function useCarryLook(cutId: number, version: number, captureIds: readonly number[], by: CarryBy) {
+/** Which parts of a cut would find their places on another capture. */
+export function useCarryLook(cutId: number, version: number, captureId: number, by: CarryBy) {
   return useQuery({
-    queryKey: ["carry", cutId, version, by, captureIds],
-    queryFn: () => answered(api.POST("/api/cuts/{cut_id}/carry/look", { params: { path: { cut_id: cutId } }, body: { capture_ids: [...captureIds], by } })),
-    enabled: captureIds.length > 0,
-    placeholderData: keepPreviousData,
+    queryKey: ["carry", cutId, version, captureId, by],
+    queryFn: () => answered(api.GET("/api/cuts/{cut_id}/carry/{capture_id}", { params: { path: { cut_id: cutId, capture_id: captureId }, query: { by } } })),
   });
 }
 

@@ -1,4 +1,4 @@
-import { Bandage, FoldVertical } from "lucide-react";
+import { Puzzle, FoldVertical } from "lucide-react";
 
 import { titled } from "../app/actions/registry";
 import { NumberInput } from "../parts/fields/NumberInput";
@@ -40,7 +40,7 @@ export function PartStrip({ scroller, zoom }: { scroller: HTMLElement | null; zo
       <TurnPanel />
       <ClearPanel />
       <button type="button" className={`btn btn-xs ${mending ? "btn-neutral" : ""}`} aria-pressed={mending} title="Drag over a small thing that should not be there: its surroundings go on over it" onClick={() => store.setTool({ kind: mending ? "frame" : "mend" })}>
-        <Bandage size={14} aria-hidden /> Mend
+        <Puzzle size={14} aria-hidden /> Mend
       </button>
       <TrimPanel />
       <TonePanel />

@@ -57,12 +57,18 @@ export function FoldsPanel() {
 /** A fold in numbers, for those who do not drag. */
 function TypedFold() {
   const { store } = useBench();
+  const show = useNotices((state) => state.show);
   const [axis, setAxis] = useState<FoldAxis>("across");
   const [at_px, setAt] = useState<number | null>(null);
   const [length_px, setLength] = useState<number | null>(null);
   const fold = () => {
     if (at_px === null || length_px === null) return;
+    const before = store.getState().document;
     addFolds(store, [{ top_px: Math.round(at_px), height_px: Math.round(length_px) }], axis);
+    if (store.getState().document === before) {
+      show({ tone: "error", text: "Nothing was folded away.", hint: "These px lie beside the frame, are folded already, or would leave nothing of it." });
+      return;
+    }
     setAt(null);
     setLength(null);
   };

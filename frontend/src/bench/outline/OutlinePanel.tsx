@@ -1,4 +1,4 @@
-import { LassoSelect } from "lucide-react";
+import { Spline } from "lucide-react";
 
 import { NumberInput } from "../../parts/fields/NumberInput";
 import { ClosingButton, Panel } from "../../parts/Panel";
@@ -30,7 +30,7 @@ export function OutlinePanel() {
       button={`btn-xs ${outline || how ? "btn-neutral" : ""}`}
       label={
         <>
-          <LassoSelect size={14} aria-hidden /> <span className="@max-[60rem]:sr-only">Outline</span>
+          <Spline size={14} aria-hidden /> <span className="@max-[60rem]:sr-only">Outline</span>
         </>
       }
     >

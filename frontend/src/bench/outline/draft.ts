@@ -2,7 +2,7 @@ import { create } from "zustand";
 
 import type { Point } from "../page/geometry/boxes";
 
-/** An outline that is being drawn: what has been drawn of it, and where the pointer is; and the corner in hand of one that stands. */
+/** What has been drawn of an outline that is on its way, and which corner of one that stands is in hand. */
 interface OutlineDraft {
   points: readonly Point[];
   inHand: number | null;

@@ -1,4 +1,3 @@
-import { useNotices } from "../../app/notices";
 import type { CutStore } from "../cut/cutStore";
 import type { Point } from "../page/geometry/boxes";
 import { type Gesture, NOTHING } from "../page/pointer/gestures";
@@ -54,7 +53,6 @@ export function cornerGesture(store: CutStore, from: Point, zoom: number): Gestu
     move: (to) => dragCorners(store, moved(to)),
     drop: (to) => {
       if (setCorners(store, moved(to), "outline changed")) useOutlineDraft.setState({ inHand: index });
-      else refuse();
     },
     click: () => undefined,
     cancel: store.cancel,
@@ -64,12 +62,7 @@ export function cornerGesture(store: CutStore, from: Point, zoom: number): Gestu
 /** What was drawn becomes the outline, or is refused with a word. */
 export function closeOutline(store: CutStore, points: readonly Point[]): void {
   if (drawOutline(store, apart(points.map(cornerOf)))) store.setTool({ kind: "outline", how: "corners" });
-  else refuse();
   forgetDraft();
-}
-
-function refuse(): void {
-  useNotices.getState().show({ tone: "error", text: "The outline crosses itself, or has nothing inside.", hint: "Draw it so that its lines do not meet." });
 }
 
 /** As few points as an outline may have, even of a long line. */

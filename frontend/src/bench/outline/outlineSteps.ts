@@ -1,4 +1,5 @@
 import type { FreeOutline } from "../../api/types";
+import { useNotices } from "../../app/notices";
 import type { CutStore } from "../cut/cutStore";
 import { tidy } from "../marks/geometry";
 import { bandsOf, withFolds } from "../page/geometry/folds";
@@ -6,10 +7,10 @@ import { boundsOf, type Corner, isPossible } from "./outlines";
 
 /** What a person does to the free outline of a cut: each a step of its history. */
 
-/** Keep what is inside a shape; the frame goes around it. Whether that is possible. */
+/** Keep what is inside a shape; the frame goes around it. Whether that is possible; if not, it is said why. */
 export function drawOutline(store: CutStore, points: readonly Corner[]): boolean {
   const bounds = boundsOf(points, store.getState().page);
-  if (!isPossible(points) || !bounds) return false;
+  if (!isPossible(points) || !bounds) return refused();
   store.commit("outline drawn", (cut) => {
     cut.outline = { ...cut.outline, points: points.map(tidied) };
     cut.frame = withFolds(bounds, cut.frame.folds, bandsOf(cut.frame, "down"));
@@ -24,10 +25,10 @@ export function dragCorners(store: CutStore, points: readonly Corner[]): void {
   });
 }
 
-/** Other corners of an outline; the frame stays. Whether that is possible. */
+/** Other corners of an outline; the frame stays. Whether that is possible; if not, it is said why. */
 export function setCorners(store: CutStore, points: readonly Corner[], words: string, gesture?: string): boolean {
   store.cancel();
-  if (!isPossible(points)) return false;
+  if (!isPossible(points)) return refused();
   store.commit(
     words,
     (cut) => {
@@ -49,6 +50,11 @@ export function removeOutline(store: CutStore): void {
     delete cut.outline;
   });
   store.setTool({ kind: "frame" });
+}
+
+function refused(): false {
+  useNotices.getState().show({ tone: "error", text: "The outline crosses itself, or has nothing inside.", hint: "Draw it so that its lines do not meet." });
+  return false;
 }
 
 const tidied = ([x, y]: Corner): Corner => [tidy(x), tidy(y)];

@@ -11,31 +11,31 @@ import { useBench } from "../benchContext";
 import { lookWords } from "./lookWords";
 
 const MOST_AT_ONCE = 60;
-/** From so many on, the list can be searched. */
-const MANY = 8;
 
 /** Carry the cut in hand over to other captures, after a look at each; those of the same page come first. */
 export function CarryOver() {
-  const { capture, cut, saver, saveState } = useBench();
-  const shelf = useShelf({});
+  const { capture, cut, saver } = useBench();
+  const [sought, setSought] = useState("");
+  const shelf = useShelf({ words: sought.trim() });
   const carry = useCarry(cut.id);
   const navigate = useNavigate();
-  const [chosen, setChosen] = useState<readonly number[]>([]);
+  const [chosen, setChosen] = useState<readonly Capture[]>([]);
   const [by, setBy] = useState<CarryBy>("blocks");
-  const [sought, setSought] = useState("");
+  const isChosen = (row: Capture) => chosen.some(({ id }) => id === row.id);
   const others = (shelf.data?.pages ?? []).flatMap((page) => page.captures).filter((row) => row.id !== capture.id && row.picture_key);
   const isSame = (row: Capture) => row.address !== "" && row.address === capture.address;
-  const words = sought.trim().toLowerCase();
-  const shown = [...others.filter(isSame), ...others.filter((row) => !isSame(row))].filter((row) => row.name.toLowerCase().includes(words) || chosen.includes(row.id));
-  const turn = (id: number, on: boolean) => {
+  // What was chosen stays in the list, whatever is sought next.
+  const found = [...others.filter(isSame), ...others.filter((row) => !isSame(row))];
+  const shown = [...chosen.filter((row) => !found.some(({ id }) => id === row.id)), ...found];
+  const turn = (capture: Capture, on: boolean) => {
     carry.reset();
-    setChosen(on ? [...chosen, id].slice(0, MOST_AT_ONCE) : chosen.filter((row) => row !== id));
+    setChosen(on ? [...chosen, capture].slice(0, MOST_AT_ONCE) : chosen.filter((row) => row.id !== capture.id));
   };
   const send = async () => {
     // What is carried is what was saved.
     await saver.flush();
     carry.mutate(
-      { captureIds: chosen, by },
+      { captureIds: chosen.map((row) => row.id), by },
       {
         onSuccess: ([first, ...more]) => {
           if (first && more.length === 0) void navigate(`/captures/${first.capture_id}/cuts/${first.id}`);
@@ -44,7 +44,7 @@ export function CarryOver() {
       },
     );
   };
-  if (others.length === 0) return <p>There is no other capture on the shelf.</p>;
+  if (shelf.isSuccess && shown.length === 0 && sought === "") return <p>There is no other capture on the shelf.</p>;
   return (
     <div className="flex flex-col gap-3">
       <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
@@ -52,26 +52,32 @@ export function CarryOver() {
         <ByChoice by="blocks" now={by} onTake={setBy} words="Each part to its block" />
         <ByChoice by="px" now={by} onTake={setBy} words="All at the same px" />
       </fieldset>
-      {others.length >= MANY && <input type="search" className="input input-sm w-full" aria-label="Search the captures" placeholder="Search the captures" value={sought} onChange={(event) => setSought(event.target.value)} />}
+      <input type="search" className="input input-sm w-full" aria-label="Search the captures" placeholder="Search the captures" value={sought} onChange={(event) => setSought(event.target.value)} />
       <ul className="grid max-h-48 grid-cols-1 gap-1 overflow-y-auto pr-2" aria-label="To which captures">
-        {shown.slice(0, 100).map((row) => (
+        {shown.map((row) => (
           <li key={row.id}>
             <label className="flex items-center gap-2">
-              <input type="checkbox" className="checkbox checkbox-sm" checked={chosen.includes(row.id)} onChange={(event) => turn(row.id, event.target.checked)} />
+              <input type="checkbox" className="checkbox checkbox-sm" checked={isChosen(row)} onChange={(event) => turn(row, event.target.checked)} />
               <span className="min-w-0 flex-1 truncate">{row.name}</span>
               <span className="figure shrink-0 text-xs whitespace-nowrap text-info">{formatSize(row.width_px, row.height_px)}</span>
             </label>
           </li>
         ))}
       </ul>
-      {chosen.length > 0 && <Looks cutId={cut.id} version={saveState.kind === "saved" ? saver.known.version : 0} captures={others.filter((row) => chosen.includes(row.id))} by={by} />}
+      {chosen.length > 0 && (
+        <ul className="grid max-h-72 grid-cols-3 gap-3 overflow-y-auto" aria-label="What it would show">
+          {chosen.map((row) => (
+            <Look key={row.id} cutId={cut.id} version={saver.known.version} capture={row} by={by} />
+          ))}
+        </ul>
+      )}
       {carry.isError && <ProblemNote sentence={asProblem(carry.error).sentence} hint={asProblem(carry.error).hint} />}
       {carry.data && carry.data.length > 1 && (
         <p role="status">
           {cut.name} is on {carry.data.length} more captures now:{" "}
           {carry.data.map(({ id, capture_id }) => (
             <Link key={id} className="mr-2 underline" to={`/captures/${capture_id}/cuts/${id}`}>
-              {others.find((row) => row.id === capture_id)?.name ?? `cut ${id}`}
+              {shown.find((row) => row.id === capture_id)?.name ?? `cut ${id}`}
             </Link>
           ))}
         </p>
@@ -92,30 +98,17 @@ function ByChoice({ by, now, onTake, words }: { by: CarryBy; now: CarryBy; onTak
   );
 }
 
-/** What the cut would show of each chosen capture, and what has no sure place there. */
-function Looks({ cutId, version, captures, by }: { cutId: number; version: number; captures: readonly Capture[]; by: CarryBy }) {
-  const look = useCarryLook(
-    cutId,
-    version,
-    captures.map((row) => row.id),
-    by,
-  );
-  if (look.isError) return <ProblemNote sentence={asProblem(look.error).sentence} hint={asProblem(look.error).hint} />;
+/** What the cut would show of a capture, and what has no sure place there. */
+function Look({ cutId, version, capture, by }: { cutId: number; version: number; capture: Capture; by: CarryBy }) {
+  const look = useCarryLook(cutId, version, capture.id, by);
+  const { text, sure } = look.isError ? { text: asProblem(look.error).sentence, sure: false } : lookWords(look.data);
   return (
-    <ul className="grid max-h-72 grid-cols-3 gap-3 overflow-y-auto" aria-label="What it would show">
-      {captures.map((row) => {
-        const found = look.data?.find(({ capture_id }) => capture_id === row.id);
-        const { text, sure } = lookWords(found);
-        return (
-          <li key={row.id} data-carried={row.id} className="min-w-0">
-            <span className="seethrough block h-28 overflow-hidden border border-base-300">
-              <img src={carriedUrl(cutId, row.id, by, version)} alt={`${row.name}, carried over`} className="h-full w-full object-contain object-top" />
-            </span>
-            <span className="block truncate text-xs">{row.name}</span>
-            <span className={`block text-xs ${sure ? "text-info" : "font-semibold text-error"}`}>{text}</span>
-          </li>
-        );
-      })}
-    </ul>
+    <li data-carried={capture.id} className="min-w-0">
+      <span className="seethrough block h-28 overflow-hidden border border-base-300">
+        <img src={carriedUrl(cutId, capture.id, by, version)} alt={`${capture.name}, carried over`} className="h-full w-full object-contain object-top" />
+      </span>
+      <span className="block truncate text-xs">{capture.name}</span>
+      <span className={`block text-xs ${sure ? "text-info" : "font-semibold text-error"}`}>{text}</span>
+    </li>
   );
 }

@@ -34,7 +34,7 @@ def seams_in_frame(cut: Cut, plan: SizePlan) -> list[DrawnMark]:
         *((row, size.width_px, True) for row in rows),
         *((column, size.height_px, False) for column in columns),
     ):
-        # A line in the middle of a px of the file is as dark as it is meant.
+        # On whole px of the file, a line is as dark as it is meant.
         in_file = round(at_px / scale)
         for number, (first, end) in enumerate(_pieces(length_px / scale)):
             parts = (

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from pathlib import Path
 
 from django.http import Http404, HttpResponse
 
@@ -27,7 +28,7 @@ def package_of(output: Output) -> Iterator[Item]:
         name = _name(output, file, len(files))
         yield Item(
             path=name,
-            data=file.path.read_bytes(),
+            data=_read(file.path),
             media_type=FORMATS[file.format].media_type,  # type: ignore[index]
             facts=_facts(output, file, name),
         )
@@ -67,6 +68,11 @@ def saved_leaf(output: Output, number: int) -> HttpResponse:
     if len(leaves) == 1 or not 1 <= number <= len(leaves):
         raise Http404
     return answered(leaves[number - 1])
+
+
+def _read(path: Path) -> Iterator[bytes]:
+    """A file once it is needed: who only asks for names does not read it."""
+    yield path.read_bytes()
 
 
 def _name(output: Output, file: OutputFile, count: int) -> str:

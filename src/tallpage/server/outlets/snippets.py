@@ -31,7 +31,7 @@ def snippet_of(output: Output, words: SnippetWords, *, prefix: str, every_size: 
     """The snippet of an output, its files called as they are saved, after a prefix.
 
     With ``every_size``, other rows of the same cut are there to be chosen from, as far as they show the same
-    in one file.
+    in one file, and the cut as it is now.
 
     Raises:
         FitError: there is no file yet.
@@ -40,8 +40,9 @@ def snippet_of(output: Output, words: SnippetWords, *, prefix: str, every_size: 
     if every_size and len(parts) == 1:
         others = output.cut.outputs.exclude(pk=output.pk).select_related("cut__capture")
         parts[0] += [item for other in others if (item := _only_file(other)) is not None]
-    named = [{_image(item, prefix): item for item in part} for part in parts]
-    images = [same_shape(list(part)) for part in named]
+    # Of rows that made the same, the one that was asked for comes first, and stays.
+    named = [{_image(item, prefix): item for item in reversed(part)} for part in parts]
+    images = [same_shape([_image(item, prefix) for item in part]) for part in parts]
     return Snippet(
         html=html(images, words),
         markdown=markdown(images, words),
@@ -85,7 +86,8 @@ def _first(blocks: list[Block], role: str) -> str:
 
 
 def _only_file(output: Output) -> Item | None:
-    if output.files.count() != 1:
+    """The one file of a row that shows the cut as it is now."""
+    if output.stale or output.files.count() != 1:
         return None
     return next(package_of(output))
 

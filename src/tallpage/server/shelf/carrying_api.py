@@ -7,17 +7,16 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Field, Router, Schema, Status
+from ninja import Router, Schema, Status
 
 from tallpage.server.shelf import views
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Cut, with_pictures
 from tallpage.server.shelf.renewing import By, carried_to, carry_to
-from tallpage.server.shelf.schemas import CutOut, FrameSchema
+from tallpage.server.shelf.schemas import CutOut
 
 router = Router(tags=["carrying"])
 
-_MOST_LOOKED_AT = 60
 _PICTURE_PX = 240
 
 
@@ -28,18 +27,9 @@ class CarryIn(Schema):
     by: By = "blocks"
 
 
-class CarryLookIn(Schema):
-    """Captures to which a cut might be carried over."""
-
-    capture_ids: list[int] = Field(min_length=1, max_length=_MOST_LOOKED_AT)
-    by: By = "blocks"
-
-
 class CarryLookOut(Schema):
-    """What a cut would show of one of them, and the parts that have no sure place there."""
+    """How many parts of a cut go along to another capture, and which have no sure place there."""
 
-    capture_id: int
-    frame: FrameSchema
     parts: int
     doubted: list[str]
     lost: list[str]
@@ -51,23 +41,15 @@ def carry_cut(request: HttpRequest, cut_id: int, payload: CarryIn) -> Status[Cut
     return Status(201, carry_to(_cut(cut_id), shelf_capture(payload.capture_id), payload.by))
 
 
-@router.post("/cuts/{cut_id}/carry/look", response=list[CarryLookOut], operation_id="look_at_carrying")
-def look_at_carrying(request: HttpRequest, cut_id: int, payload: CarryLookIn) -> list[dict[str, Any]]:
-    """Which parts of a cut would find their places on other captures."""
-    cut = _cut(cut_id)
-    found = []
-    for capture_id in payload.capture_ids:
-        carried = carried_to(cut, shelf_capture(capture_id), payload.by)
-        found.append(
-            {
-                "capture_id": capture_id,
-                "frame": carried.cut.frame.as_json(),
-                "parts": len(carried.parts),
-                "doubted": [row.part for row in carried.parts if row.doubt and row.state != "lost"],
-                "lost": [row.part for row in carried.parts if row.state == "lost"],
-            }
-        )
-    return found
+@router.get("/cuts/{cut_id}/carry/{capture_id}", response=CarryLookOut, operation_id="look_at_carrying")
+def look_at_carrying(request: HttpRequest, cut_id: int, capture_id: int, by: By = "blocks") -> dict[str, Any]:
+    """Which parts of a cut would find their places on another capture; nothing is made."""
+    parts = carried_to(_cut(cut_id), shelf_capture(capture_id), by).parts
+    return {
+        "parts": len(parts),
+        "doubted": [row.part for row in parts if row.doubt and row.state != "lost"],
+        "lost": [row.part for row in parts if row.state == "lost"],
+    }
 
 
 @router.get(

@@ -19,6 +19,7 @@ Moves = Literal["still", "scroll", "wheel"]
 """How the page is moved while it is taken: mostly not at all."""
 
 _AT_TOP_MS = 200
+"""From scrolling back to the top until what a page draws once the scrolling rests has been asked for."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -11,6 +11,7 @@ from tallpage.core.capture.browser._page_session import PageSession
 
 _SCREENS_PER_WALK = 8
 _LOOK_EVERY_MS = 400
+"""How often it is looked whether a page grew that waits for answers."""
 _AFTER_ANSWER_MS = 80
 """From the end of an answer until the page has laid out what came."""
 
