@@ -21,6 +21,7 @@ MEASUREMENTS = (
     "frames",
     "marks",
     "following",
+    "pdf",
 )
 
 

@@ -16,6 +16,7 @@ COMMANDS = {
     "capture": "Take a full-length picture of a page into one PNG file, or several in a row.",
     "cut": "Write a part of a picture into one file.",
     "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
+    "pdf": "Make one PDF of pages and pictures: tall or on paper, with the words and links of pages in it.",
     "snippet": "Write the HTML or Markdown that shows a picture, with the file that fits each screen.",
     "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
     "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",

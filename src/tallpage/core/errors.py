@@ -12,6 +12,7 @@ TallPageError
 ├── FrameError          the frame does not lie on the capture
 ├── CutError            the file of a cut cannot be read, or says what is not known
 ├── FitError            what was asked of a file makes no sense
+├── HandOverError       a way out cannot be taken as asked, or did not lead there
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
 ├── StorageError        the data folder cannot be written
 │   └── StorageBusy         somebody else writes; trying again helps
@@ -118,6 +119,12 @@ class FitError(TallPageError):
     """A width, limit or format that cannot be worked with."""
 
     code = "fit_impossible"
+
+
+class HandOverError(TallPageError):
+    """What was to be given away cannot be, or the place did not take it."""
+
+    code = "hand_over_failed"
 
 
 class ListError(TallPageError):

@@ -1,11 +1,12 @@
-"""The words of a page with their boxes: for hiding what the page says, wherever it says it."""
+"""The words of a page with their boxes, and its links: for hiding what it says, and for text in a PDF."""
 
 from __future__ import annotations
 
 import gzip
 import json
 import zlib
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
@@ -32,15 +33,40 @@ Run = tuple[Word, ...]
 
 
 @dataclass(frozen=True, slots=True)
+class Link:
+    """Where a link of the page leads, and where it can be pressed, in page px."""
+
+    address: str
+    boxes: tuple[Box, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class PageWords:
-    """All words of a page that can be seen, in the order of its text."""
+    """All words of a page that can be seen, in the order of its text; its links; its language, if it says so.
+
+    Captures taken before links were noted have none.
+    """
 
     runs: tuple[Run, ...]
+    links: tuple[Link, ...] = ()
+    language: str = ""
+    """As the page gives it, like ``en-GB``."""
+
+    def changed(self, boxes_of: Callable[[tuple[Box, ...]], tuple[Box, ...]]) -> PageWords:
+        """With other boxes: ``boxes_of`` gives those of a word or link; what has none is left out."""
+        runs = (
+            tuple(replace(word, boxes=boxes) for word in run if (boxes := boxes_of(word.boxes)))
+            for run in self.runs
+        )
+        links = (replace(link, boxes=boxes) for link in self.links if (boxes := boxes_of(link.boxes)))
+        return replace(self, runs=tuple(run for run in runs if run), links=tuple(links))
 
     def save(self, folder: Path) -> None:
         """Write the words into a capture's folder."""
         rows = [[_row(word) for word in run] for run in self.runs]
-        text = json.dumps({"version": _VERSION, "runs": rows}, ensure_ascii=False, separators=(",", ":"))
+        links = [[link.address, *_numbers(link.boxes)] for link in self.links]
+        whole = {"version": _VERSION, "runs": rows, "links": links, "language": self.language}
+        text = json.dumps(whole, ensure_ascii=False, separators=(",", ":"))
         write_whole(folder / WORDS_NAME, gzip.compress(text.encode(), mtime=0))
 
     @classmethod
@@ -54,8 +80,12 @@ class PageWords:
         if not path.exists():
             return None
         try:
-            runs = json.loads(gzip.decompress(path.read_bytes()))["runs"]
-            return cls(tuple(tuple(_word(row) for row in run) for run in runs))
+            whole = json.loads(gzip.decompress(path.read_bytes()))
+            return cls(
+                runs=tuple(tuple(_word(row) for row in run) for run in whole["runs"]),
+                links=tuple(Link(str(address), _boxes(rest)) for address, *rest in whole.get("links", [])),
+                language=str(whole.get("language", "")),
+            )
         except (OSError, EOFError, zlib.error, ValueError, KeyError, TypeError, RecursionError) as error:
             raise PictureUnreadable(
                 "The words of this capture are damaged: where they stand is not known.",
@@ -73,14 +103,20 @@ class PageWords:
 
 
 def _row(word: Word) -> list[Any]:
-    numbers = [number for box in word.boxes for number in (box.x_px, box.y_px, box.width_px, box.height_px)]
-    return [word.text, int(word.joined), *numbers]
+    return [word.text, int(word.joined), *_numbers(word.boxes)]
 
 
 def _word(row: list[Any]) -> Word:
     text, joined, *numbers = row
-    boxes = tuple(
+    return Word(text=str(text), boxes=_boxes(numbers), joined=bool(joined))
+
+
+def _numbers(boxes: tuple[Box, ...]) -> list[int]:
+    return [number for box in boxes for number in (box.x_px, box.y_px, box.width_px, box.height_px)]
+
+
+def _boxes(numbers: list[Any]) -> tuple[Box, ...]:
+    return tuple(
         Box(x_px=x_px, y_px=y_px, width_px=width_px, height_px=height_px)
         for x_px, y_px, width_px, height_px in zip(*[iter(numbers)] * 4, strict=True)
     )
-    return Word(text=str(text), boxes=boxes, joined=bool(joined))

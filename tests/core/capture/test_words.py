@@ -31,6 +31,11 @@ def test_every_address_is_found_where_the_picture_shows_it(take: Take, site: str
     assert len(find_places(words, Sought(kind="telephone"))) == 4
     assert [row.text for row in find_places(words, Sought(kind="amount"))] == ["£4.50", "£18"]
     assert len(find_places(words, Sought(kind="words", words="Isa Marwick"))) == 3
+    assert words.language == "en"
+    assert f"{site}/timetable" in [link.address for link in words.links]
+    (mail,) = [link for link in words.links if link.address.startswith("mailto:")]
+    (said,) = [place for place in mails if place.text in mail.address]
+    assert mail.boxes[0].overlap(said.boxes[0]) is not None, "a link is pressed where its words are"
     source = CaptureSource(tmp_path / "page")
     for place in mails:
         for box in place.boxes:

@@ -12,6 +12,7 @@ from tallpage.core.cut import Cut
 from tallpage.core.cut.models import HiddenArea
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
+from tallpage.core.page_words import Link, PageWords, Word
 from tallpage.core.render import CaptureSource
 from tallpage.core.render._hiding import HidingSource
 from tests.pictures import Pixels, assert_same_pixels, strips_of, text_page
@@ -122,3 +123,22 @@ def test_a_cut_keeps_what_it_hides_through_json() -> None:
     hidden = (HiddenArea.model_validate({**AREA, "how": "pixelate", "strength_px": 20}),)
     cut = Cut(hidden=hidden, frame=Cut.whole(Box(x_px=0, y_px=0, width_px=9, height_px=9).size).frame)
     assert Cut.from_json(cut.as_json()) == cut
+
+
+def test_a_link_goes_with_its_words_and_where_its_address_tells_what_is_hidden(tmp_path: Path) -> None:
+    hiding = _hiding(tmp_path, text_page(300, 400), {"how": "solid"})
+    under, beside = (
+        Box(x_px=40, y_px=60, width_px=60, height_px=14),
+        Box(x_px=40, y_px=300, width_px=60, height_px=14),
+    )
+    words = ((Word("isa@pier.example,", (under,)),), (Word("Write", (beside,)),))
+    links = (
+        Link("https://pier.example/under", (under,)),
+        Link("https://pier.example/beside", (beside,)),
+        Link("mailto:Isa%40pier.example?subject=Boats", (beside,)),
+    )
+    PageWords(runs=words, links=links).save(tmp_path)
+    left = hiding.words()
+    assert left is not None
+    assert [word.text for run in left.runs for word in run] == ["Write"]
+    assert [link.address for link in left.links] == ["https://pier.example/beside"]

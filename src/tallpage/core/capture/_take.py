@@ -20,11 +20,12 @@ from tallpage.core.capture.pixels._strips import StripTaker, take_tiles
 from tallpage.core.capture.words._mapping import (
     MOST_BLOCKS,
     MOST_CHARS,
+    MOST_LINKS,
     MOST_WORDS,
+    FoundWords,
     page_map,
     page_words,
     seen_on_the_way,
-    words_moved,
 )
 from tallpage.core.capture.words._wholeness import Lacking, Passage, Wholeness, passages, undrawn, wholeness
 from tallpage.core.errors import Stopped
@@ -267,7 +268,7 @@ class _Blocks:
 
     def __init__(self, page: PageSession, request: PageRequest, *, shift_x_px: int) -> None:
         self.found: list[dict[str, Any]] = []
-        self.words: list[list[Any]] = []
+        self.words = FoundWords()
         self._page = page
         self._timeout_ms = request.timeouts.operation_ms
         self._shift_x_px = shift_x_px if request.page_width == "all" else 0
@@ -284,18 +285,22 @@ class _Blocks:
     def look(self) -> None:
         """Note every block and every word of the page."""
         self.found = self._visible()
-        self.words = words_moved(self._words(None), right_px=self._shift_x_px, down_px=0)
+        self.words = FoundWords()
+        self.words.add(self._words(None), right_px=self._shift_x_px, down_px=0)
 
     def look_at(self, clip_px: Box, shift_px: int) -> None:
         """Note the blocks and words that begin on a piece of the page, where they lie in the picture."""
         self.found += seen_on_the_way(self._visible(), clip_px, shift_px)
         found = self._words((clip_px.y_px, clip_px.bottom_px))
-        self.words += words_moved(found, right_px=self._shift_x_px, down_px=shift_px)
+        self.words.add(found, right_px=self._shift_x_px, down_px=shift_px)
 
-    def _words(self, between_px: tuple[int, int] | None) -> list[list[Any]]:
-        order = {"mostWords": MOST_WORDS - sum(map(len, self.words)), "betweenPx": between_px}
-        frames = self._page.run_everywhere("words/boxes", order, timeout_ms=self._timeout_ms)
-        return [run for frame in frames for run in frame]
+    def _words(self, between_px: tuple[int, int] | None) -> list[dict[str, Any]]:
+        order = {
+            "mostWords": MOST_WORDS - self.words.count,
+            "mostLinks": MOST_LINKS - len(self.words.links),
+            "betweenPx": between_px,
+        }
+        return self._page.run_everywhere("words/boxes", order, timeout_ms=self._timeout_ms)
 
 
 def _named(addresses: list[str]) -> str:

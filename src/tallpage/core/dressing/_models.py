@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from tallpage.core.captions import filled_pattern, pattern_problem
 from tallpage.core.fields import Degrees, HexColour, LetterSize, Name, Share, StrictModel
 from tallpage.core.text import Align, Weight
-
-CAPTION_FIELDS = ("title", "address", "host", "date", "name")
-_FIELD = re.compile(r"\{([^{}]*)\}")
 
 Room = Annotated[int, Field(strict=True, ge=0, le=2_000)]
 Side = Literal["top", "right", "bottom", "left"]
@@ -47,14 +44,11 @@ class Caption(StrictModel):
 
     def problem(self) -> str | None:
         """What is wrong with the text: a field that is not known. None when all of them are."""
-        unknown = next((name for name in _FIELD.findall(self.text) if name not in CAPTION_FIELDS), None)
-        if unknown is None:
-            return None
-        return f"there is no field {{{unknown}}}; known are {{{'} {'.join(CAPTION_FIELDS)}}}."
+        return pattern_problem(self.text)
 
     def filled(self, facts: Mapping[str, str]) -> Self:
         """The caption with its fields filled; with nothing where a fact is not known."""
-        return self.model_copy(update={"text": _FIELD.sub(lambda field: facts.get(field[1], ""), self.text)})
+        return self.model_copy(update={"text": filled_pattern(self.text, facts)})
 
 
 class Border(StrictModel):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
@@ -12,9 +12,11 @@ from tallpage.core.geometry import Box, Size, bands
 from tallpage.core.leaves import NUMBER_LINE_PX
 from tallpage.core.once import once
 from tallpage.core.page_map import Block
+from tallpage.core.page_words import PageWords
 from tallpage.core.picture import Access, Raster
 from tallpage.core.render._leaves import Leaf, leaves_of
 from tallpage.core.render._prepared import prepared
+from tallpage.core.render._readable import readable_words
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import Source
 from tallpage.core.render._stages import FrameStage, GroundStage, NumberStage, SizeStage
@@ -161,6 +163,36 @@ class Rendering:
             for shown in SizeStage(plan, self.rules.background).back(inside):
                 for part in self.cut.frame.parts(leaf.top_px + shown.y_px, shown.height_px):
                     yield part, part.height_px / shown.height_px
+
+    def readable(self) -> PageWords:
+        """The words and links of the page that the picture shows, at their places before the frame.
+
+        There are none where they are not known, as in dropped pictures.
+        """
+        words = self._page.words()
+        return readable_words(words, self.cut, self._page.size) if words else PageWords(runs=())
+
+    def headings(self) -> list[Block]:
+        """The headings of the page that have words, at their places before the frame."""
+        return [block for block in self._page.blocks() if block.role == "heading" and block.text]
+
+    def to_file(self, leaf: Leaf) -> Callable[[Box], Box | None]:
+        """The way from a box of the page, as the cut has it, to where a leaf's file shows it.
+
+        None where it does not: what is folded away, in another leaf, or beside the frame.
+        """
+        plan = self.plan(leaf)
+        dressing = self._dressing_of(leaf, plan)
+        frame, size = FrameStage(self.cut.frame), SizeStage(plan, self.rules.background)
+        corner = dressing.layout.picture if dressing else Box.whole(plan.canvas)
+
+        def there(box: Box) -> Box | None:
+            in_frame = next(iter(frame.there(box)), None)
+            shown = in_frame and in_frame.overlap(leaf.box)
+            place = shown and next(iter(size.there(shown.seen_from(leaf.box))), None)
+            return place and replace(place, x_px=place.x_px + corner.x_px, y_px=place.y_px + corner.y_px)
+
+        return there
 
     def _seams(self, plan: SizePlan) -> list[DrawnMark]:
         if self.cut.seam is None:

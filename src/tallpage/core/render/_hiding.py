@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from urllib.parse import unquote
 
 import numpy as np
 
@@ -28,6 +29,8 @@ from tallpage.core.render._strength import strength_px
 
 _EDGE_PX = 12
 """Thickness of what a patch takes its colours from."""
+_AROUND_WORDS = ".,;:!?()[]<>\"'“”‘’«»"
+_TELLING_DIGITS = 5
 _BLUR_REACHES = 3
 """Standard deviations beyond which a blur takes nothing."""
 
@@ -70,12 +73,22 @@ class HidingSource:
         )
 
     def words(self) -> PageWords | None:
-        """The source's words, but for those that a hidden area touches."""
+        """The source's words and links, but for those that a hidden area touches.
+
+        A link that holds an address or number that is hidden goes as well, wherever it is.
+        """
         words = self.source.words()
         if words is None:
             return None
-        runs = (tuple(word for word in run if not any(map(self._hides_of, word.boxes))) for run in words.runs)
-        return PageWords(tuple(run for run in runs if run))
+        kept = words.changed(lambda boxes: () if any(map(self._hides_of, boxes)) else boxes)
+        telling = {
+            word.text.strip(_AROUND_WORDS).casefold()
+            for run in words.runs
+            for word in run
+            if _tells_who(word.text) and any(map(self._hides_of, word.boxes))
+        }
+        links = (row for row in kept.links if not any(text in _said_in(row.address) for text in telling))
+        return replace(kept, links=tuple(links))
 
     def _replaced(self, solid: _SolidSource, area: HiddenArea, place: Box) -> Raster:
         """What is shown of an area in ``place``, a part of it."""
@@ -162,6 +175,15 @@ def _patched(source: _SolidSource, area: Box, place: Box) -> Raster:
     if not any(edges):
         return plain(place.size, (255, 255, 255), like=source.region(replace(place, height_px=1)))
     return patched(area.size, edges, place.seen_from(area))
+
+
+def _tells_who(text: str) -> bool:
+    """Whether a word can stand for somebody by itself, wherever it is read."""
+    return "@" in text.strip("@") or sum(map(str.isdigit, text)) >= _TELLING_DIGITS
+
+
+def _said_in(address: str) -> str:
+    return unquote(address).casefold()
 
 
 def _on_grid(place: Box, area: Box, cell_px: int) -> Box:

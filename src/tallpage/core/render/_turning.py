@@ -61,15 +61,9 @@ class TurnedSource:
         )
 
     def words(self) -> PageWords | None:
-        """The source's words where they lie now."""
+        """The source's words and links where they lie now."""
         words = self._source.words()
-        if words is None:
-            return None
-        runs = (
-            tuple(replace(word, boxes=boxes) for word in run if (boxes := self._turned(word.boxes)))
-            for run in words.runs
-        )
-        return PageWords(tuple(run for run in runs if run))
+        return words and words.changed(self._turned)
 
     def _turned(self, boxes: tuple[Box, ...]) -> tuple[Box, ...]:
         return tuple(turned for box in boxes if (turned := self._page.box_there(box)) is not None)

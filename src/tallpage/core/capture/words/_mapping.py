@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
+from dataclasses import dataclass, field
 from typing import Any
 
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
-from tallpage.core.page_words import PageWords, Word
+from tallpage.core.page_words import Link, PageWords, Word
 
 MOST_BLOCKS = 6_000
 MOST_CHARS = 4_000
 MOST_WORDS = 100_000
+MOST_LINKS = 6_000
 
 
 def seen_on_the_way(found: list[dict[str, Any]], clip_px: Box, shift_px: int) -> list[dict[str, Any]]:
@@ -37,38 +40,53 @@ def page_map(found: list[dict[str, Any]], *, area_px: Box, scale: int) -> PageMa
     return PageMap(blocks=tuple(blocks))
 
 
-def page_words(found: list[list[Any]], *, area_px: Box, scale: int) -> PageWords:
-    """The words of what was taken: ``found`` as the page script ``boxes`` gives them, clipped and scaled."""
-    runs = []
-    for run in found:
-        words = []
-        for text, joined, *numbers in run:
-            sides = zip(*[iter(numbers)] * 4, strict=True)
-            boxes = [_in_picture(*row, area_px=area_px, scale=scale) for row in sides]
-            there = tuple(box for box in boxes if box is not None)
-            if there:
-                words.append(Word(text=text, boxes=there, joined=bool(joined)))
-        if words:
-            runs.append(tuple(words))
-    return PageWords(runs=tuple(runs))
+@dataclass
+class FoundWords:
+    """What the page script ``boxes`` found so far, in CSS px of the page."""
+
+    runs: list[list[list[Any]]] = field(default_factory=list)
+    links: list[list[Any]] = field(default_factory=list)
+    language: str = ""
+
+    def add(self, frames: Iterable[dict[str, Any]], *, right_px: int, down_px: int) -> None:
+        """Add what the frames of a page said, further right and further down than it was met.
+
+        The language is that of the first frame, which is the page's own.
+        """
+        for frame in frames:
+            self.language = self.language or frame["language"]
+            for run in frame["runs"]:
+                self.runs.append([[*row[:2], *_moved(row[2:], right_px, down_px)] for row in run])
+            self.links += [[row[0], *_moved(row[1:], right_px, down_px)] for row in frame["links"]]
+
+    @property
+    def count(self) -> int:
+        """How many words there are."""
+        return sum(map(len, self.runs))
 
 
-def words_moved(found: list[list[Any]], *, right_px: int, down_px: int) -> list[list[Any]]:
-    """Runs of words further right and further down than they were met."""
-    return [
-        [
-            [
-                text,
-                joined,
-                *(
-                    number + (right_px if at % 4 == 0 else down_px if at % 4 == 1 else 0)
-                    for at, number in enumerate(numbers)
-                ),
-            ]
+def page_words(found: FoundWords, *, area_px: Box, scale: int) -> PageWords:
+    """The words and links of what was taken, clipped to ``area_px`` and scaled."""
+
+    def boxes_of(numbers: list[float]) -> tuple[Box, ...]:
+        sides = zip(*[iter(numbers)] * 4, strict=True)
+        boxes = [_in_picture(*row, area_px=area_px, scale=scale) for row in sides]
+        return tuple(box for box in boxes if box is not None)
+
+    runs = (
+        tuple(
+            Word(text=text, boxes=boxes, joined=bool(joined))
             for text, joined, *numbers in run
-        ]
-        for run in found
-    ]
+            if (boxes := boxes_of(numbers))
+        )
+        for run in found.runs
+    )
+    links = (Link(address, boxes) for address, *numbers in found.links if (boxes := boxes_of(numbers)))
+    return PageWords(runs=tuple(run for run in runs if run), links=tuple(links), language=found.language)
+
+
+def _moved(numbers: list[float], right_px: int, down_px: int) -> list[float]:
+    return [number + (right_px, down_px, 0, 0)[at % 4] for at, number in enumerate(numbers)]
 
 
 def _in_picture(

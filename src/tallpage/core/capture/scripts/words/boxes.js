@@ -2,10 +2,11 @@
  * The words of the page with their boxes (CSS px from the page's top left corner), in the order of its
  * text: runs of words that belong together, as `[text, joined, left, top, width, height, ...]` for each
  * word. A word that is broken over two lines has two boxes. `joined` says that no space stands before it.
- * What somebody typed into a field counts, but for passwords. With `betweenPx`, only what begins between
- * two heights of the page.
+ * What somebody typed into a field counts, but for passwords. With them, where the links of the page lead,
+ * as `[address, left, top, width, height, ...]`, and its language. With `betweenPx`, only what begins
+ * between two heights of the page.
  */
-({ mostWords, betweenPx }) => {
+({ mostWords, mostLinks, betweenPx }) => {
   const state = window[Symbol.for("capture")];
   const place = state.frameOffset ?? { x: window.scrollX, y: window.scrollY };
   /* Signs of scripts that do not part words are words of their own. */
@@ -35,7 +36,7 @@
       last = null;
     }
     for (const match of node.data.matchAll(WORDS)) {
-      if (count >= mostWords) return runs.filter((row) => row.length);
+      if (count >= mostWords) return found();
       range.setStart(node, match.index);
       range.setEnd(node, match.index + match[0].length);
       const boxes = within([...range.getClientRects()], clipOf(element));
@@ -54,7 +55,32 @@
       const boxes = within([field.getBoundingClientRect()], clipOf(field));
       if (boxes.length && begins(boxes[0])) runs.push([[said, false, ...boxes.flatMap(onPage)]]);
     }
-  return runs.filter((row) => row.length);
+  return found();
+
+  function found() {
+    const language = document.documentElement.lang.trim();
+    return { runs: runs.filter((row) => row.length), links: links(), language: /^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) ? language : "" };
+  }
+
+  function links() {
+    const rows = [];
+    for (const root of state.roots())
+      for (const link of root.querySelectorAll("a[href]")) {
+        if (rows.length >= mostLinks) return rows;
+        if (!/^(https?|mailto|tel):/.test(link.href) || link.href.length > 4_000 || !isShown(link)) continue;
+        range.selectNodeContents(link);
+        const boxes = outermost(within([...link.getClientRects(), ...range.getClientRects()], clipOf(link)));
+        if (boxes.length && begins(boxes[0])) rows.push([link.href, ...boxes.slice(0, 40).flatMap(onPage)]);
+      }
+    return rows;
+  }
+
+  /** Boxes but for those that lie in another. */
+  function outermost(boxes) {
+    const holds = (outer, inner) =>
+      outer.left <= inner.left && outer.top <= inner.top && outer.right >= inner.right && outer.bottom >= inner.bottom;
+    return boxes.filter((box, at) => !boxes.some((other, place) => place !== at && holds(other, box) && (place < at || !holds(box, other))));
+  }
 
   function saidIn(field) {
     if (field.localName === "select") return field.selectedOptions[0]?.text.trim() ?? "";
