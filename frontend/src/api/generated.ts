@@ -1460,6 +1460,210 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hand-over/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways Out
+         * @description What can be gone by here.
+         */
+        get: operations["ways_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand-over/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Example Names
+         * @description What the first few files would be called by a pattern.
+         */
+        post: operations["example_names"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand-overs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Over
+         * @description Hand something over; what takes a while is queued, what is fetched at once has its address.
+         */
+        post: operations["hand_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand-overs/{line_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Hand Over
+         * @description A line of the log, how far it is.
+         */
+        get: operations["get_hand_over"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand-overs/{line_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Over Again
+         * @description The same once more, with the newest files.
+         */
+        post: operations["hand_over_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand-overs/{line_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Hand Over
+         * @description End what is under way; what has left by then has left.
+         */
+        post: operations["stop_hand_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand-overs/{line_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Close a link at once, for good; its files go.
+         */
+        post: operations["take_link_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Capture Log
+         * @description What left of a capture, the latest first.
+         */
+        get: operations["capture_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlets/uploads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Uploads
+         * @description Where the files of outlets go, for those that have an upload.
+         */
+        get: operations["list_uploads"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlets/{outlet_id}/upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Upload
+         * @description Say where an outlet's files are uploaded to.
+         */
+        put: operations["set_upload"];
+        post?: never;
+        /**
+         * Remove Upload
+         * @description An outlet has no upload any more; what was published stays there.
+         */
+        delete: operations["remove_upload"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4430,11 +4634,13 @@ export interface components {
         };
         /**
          * NamesOut
-         * @description Names that a pattern would give.
+         * @description What the first few files would be called, and how many there are.
          */
         NamesOut: {
             /** Names */
             names: string[];
+            /** Count */
+            count: number;
         };
         /**
          * PageIn
@@ -4811,6 +5017,365 @@ export interface components {
              * @default false
              */
             only_kept: boolean;
+        };
+        /**
+         * WaysOut
+         * @description What can be gone by here.
+         */
+        WaysOut: {
+            /** Mail */
+            mail: boolean;
+            /** Mail Limit Bytes */
+            mail_limit_bytes: number;
+            /** Folder */
+            folder: string;
+        };
+        /**
+         * NamesIn
+         * @description A pattern for the names of files; empty for the usual ones.
+         */
+        NamesIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
+         * WhatIn
+         * @description What is handed over: rows of the ledger, captures, one cut, or what a sweep took.
+         *
+         *     Of captures and sweeps the files that were made are given, or with ``pictures`` what their first cuts
+         *     show, as PNG.
+         */
+        WhatIn: {
+            /**
+             * Outputs
+             * @default []
+             */
+            outputs: number[];
+            /**
+             * Captures
+             * @default []
+             */
+            captures: number[];
+            /** Cut */
+            cut?: number | null;
+            /** Sweep */
+            sweep?: number | null;
+            /**
+             * Only Kept
+             * @default false
+             */
+            only_kept: boolean;
+            /**
+             * Pictures
+             * @default false
+             */
+            pictures: boolean;
+        };
+        /**
+         * FileOut
+         * @description A file that left.
+         */
+        FileOut: {
+            /** Name */
+            name: string;
+            /**
+             * Bytes
+             * @default 0
+             */
+            bytes: number;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+        };
+        /**
+         * HandOverOut
+         * @description A line of the log. ``file_url`` is where what was made can be fetched.
+         */
+        HandOverOut: {
+            /** Id */
+            id: number;
+            /** Way */
+            way: string;
+            /** Way Words */
+            way_words: string;
+            /** Subject */
+            subject: string;
+            /** Where */
+            where: string;
+            /** Answer */
+            answer: string;
+            /** Address */
+            address: string;
+            /** Files */
+            files: components["schemas"]["FileOut"][];
+            /** File Url */
+            file_url: string;
+            /** File Name */
+            file_name: string;
+            /** Sheets */
+            sheets: number;
+            /** Previews */
+            previews: number;
+            /** Met */
+            met: boolean;
+            /** Person */
+            person: string;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            job: components["schemas"]["JobOut"] | null;
+            link: components["schemas"]["LinkOut"] | null;
+        };
+        /**
+         * LinkOut
+         * @description How a shared link stands.
+         */
+        LinkOut: {
+            /** Path */
+            path: string;
+            /** Opened */
+            opened: number;
+            /** Opened At */
+            opened_at: string | null;
+            /** Expires At */
+            expires_at: string | null;
+            /** Taken Back At */
+            taken_back_at: string | null;
+            /** Open */
+            open: boolean;
+            /** Has Word */
+            has_word: boolean;
+        };
+        /**
+         * DiskIn
+         * @description Onto a person's own disk: one file as it is, several as a ZIP.
+         */
+        DiskIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "disk";
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
+         * FolderIn
+         * @description A folder on the server's disk, by its name.
+         */
+        FolderIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "folder";
+            /**
+             * Folder
+             * @default
+             */
+            folder: string;
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
+         * HandOverIn
+         * @description A way out, and what goes by it.
+         */
+        HandOverIn: {
+            /** Order */
+            order: components["schemas"]["DiskIn"] | components["schemas"]["FolderIn"] | components["schemas"]["PdfIn"] | components["schemas"]["LinkIn"] | components["schemas"]["MailIn"] | components["schemas"]["UploadIn"];
+        };
+        /**
+         * LinkIn
+         * @description A page of its own; ``days`` is 1, 7, or null for until it is taken back.
+         */
+        LinkIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "link";
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number | null;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /**
+         * MailIn
+         * @description Files by mail, or a link to them.
+         */
+        MailIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "mail";
+            /** To */
+            to: string;
+            /**
+             * Subject
+             * @default
+             */
+            subject: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * As Link
+             * @default false
+             */
+            as_link: boolean;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number | null;
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
+         * PdfIn
+         * @description One document. ``paper`` is tall, A4, letter, or a size such as 210x297mm.
+         */
+        PdfIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "pdf";
+            /**
+             * Paper
+             * @default tall
+             */
+            paper: string;
+            /**
+             * Margin Mm
+             * @default 12
+             */
+            margin_mm: number;
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+            /**
+             * Numbered
+             * @default true
+             */
+            numbered: boolean;
+            /** Limit Bytes */
+            limit_bytes?: number | null;
+        };
+        /**
+         * UploadIn
+         * @description Upload to the place of an outlet.
+         */
+        UploadIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "upload";
+            /** Outlet */
+            outlet: number;
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
+         * UploadPlaceOut
+         * @description Where an outlet's files go; what signs in there is never told.
+         */
+        UploadPlaceOut: {
+            /** Outlet */
+            outlet: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "form" | "webdav" | "folder";
+            /** Address */
+            address: string;
+            /** User */
+            user: string;
+            /** Folder */
+            folder: string;
+            /** Has Secret */
+            has_secret: boolean;
+        };
+        /**
+         * UploadPlaceIn
+         * @description Where an outlet's files go. ``secret`` is a token or password; empty keeps the one that is there.
+         */
+        UploadPlaceIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "form" | "webdav" | "folder";
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * User
+             * @default
+             */
+            user: string;
+            /**
+             * Folder
+             * @default
+             */
+            folder: string;
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
         };
     };
     responses: never;
@@ -6889,6 +7454,250 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SweepOut"];
                 };
+            };
+        };
+    };
+    ways_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOut"];
+                };
+            };
+        };
+    };
+    example_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamesOut"];
+                };
+            };
+        };
+    };
+    hand_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverOut"];
+                };
+            };
+        };
+    };
+    get_hand_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverOut"];
+                };
+            };
+        };
+    };
+    hand_over_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverOut"];
+                };
+            };
+        };
+    };
+    stop_hand_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverOut"];
+                };
+            };
+        };
+    };
+    take_link_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverOut"];
+                };
+            };
+        };
+    };
+    capture_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOverOut"][];
+                };
+            };
+        };
+    };
+    list_uploads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadPlaceOut"][];
+                };
+            };
+        };
+    };
+    set_upload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                outlet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UploadPlaceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadPlaceOut"];
+                };
+            };
+        };
+    };
+    remove_upload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                outlet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

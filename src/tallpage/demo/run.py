@@ -12,7 +12,32 @@ from typing import Any
 from tallpage.demo.photo_store import PhotoStore
 
 SITE_PORT = int(os.environ.get("TALLPAGE_DEMO_SITE_PORT", "8610"))
+PUBLISHING_PORT, MAIL_PAGE_PORT, MAIL_PORT = SITE_PORT + 1, SITE_PORT + 2, SITE_PORT + 3
 _FIRST_PAGES = (("/islands", "desk"), ("/", "desk"), ("/timetable", "phone"), ("/fleet", "tablet"))
+
+
+def load_publishing() -> None:
+    """The outlet of the simulated publishing site, with its upload; only once."""
+    from tallpage.demo.stand_ins.publishing import MOST_BYTES, MOST_WIDTH_PX, TITLE, TOKEN
+    from tallpage.server.handover.models import UploadPlace
+    from tallpage.server.outlets.models import Outlet, Slot
+    from tallpage.server.signins.encryption import seal
+
+    outlet, made = Outlet.objects.get_or_create(name=TITLE, defaults={"position": Outlet.objects.count()})
+    if made:
+        Slot.objects.create(
+            outlet=outlet,
+            name="Picture in a notice",
+            width_px=MOST_WIDTH_PX,
+            limit_bytes=MOST_BYTES,
+            formats=["jpeg", "png", "webp"],
+        )
+        UploadPlace.objects.create(
+            outlet=outlet,
+            kind=UploadPlace.Kind.FORM,
+            address=f"http://127.0.0.1:{PUBLISHING_PORT}/media",
+            sealed=seal({"secret": TOKEN}),
+        )
 
 
 def load_outlets() -> None:
@@ -47,19 +72,36 @@ def load_demo() -> dict[str, list[str]]:
     PhotoStore(photos).paint_all()
     site = f"http://skerrin-ferries.localhost:{SITE_PORT}"
     loaded = Path(settings.HOME) / "demo-loaded"
+    published = Path(settings.HOME) / "demo-published"
+    if not published.exists():
+        load_publishing()
+        published.mkdir()
     if not loaded.exists():
         load_outlets()
         order_first_pages(site)
         loaded.touch()
     print(f"The demo site, Skerrin Sound Ferries, is at {site}/", flush=True)
-    command = [sys.executable, "-m", "tallpage.demo.site_server"]
-    return {"site": [*command, "--port", str(SITE_PORT), "--photos", str(photos)]}
+    print(f"A publishing site to try uploads with is at http://127.0.0.1:{PUBLISHING_PORT}/", flush=True)
+    print(f"What is mailed arrives at http://127.0.0.1:{MAIL_PAGE_PORT}/", flush=True)
+    module = [sys.executable, "-m"]
+    mail_ports = ["--port", str(MAIL_PAGE_PORT), "--smtp-port", str(MAIL_PORT)]
+    return {
+        "site": [*module, "tallpage.demo.site_server", "--port", str(SITE_PORT), "--photos", str(photos)],
+        "publishing": [
+            *[*module, "tallpage.demo.stand_ins.publishing"],
+            *["--port", str(PUBLISHING_PORT), "--folder", str(published)],
+        ],
+        "mail": [*module, "tallpage.demo.stand_ins.mail", *mail_ports],
+    }
 
 
 def main() -> None:
     """Load what is missing, then run everything until it is ended."""
     from tallpage.server.serve import serve_all
 
+    # Mail of the demo goes to its own simulated server, unless another one is named.
+    os.environ.setdefault("TALLPAGE_MAIL", f"smtp://127.0.0.1:{MAIL_PORT}")
+    os.environ.setdefault("TALLPAGE_MAIL_FROM", "desk@skerrin-ferries.example")
     serve_all(load=load_demo)
 
 

@@ -7,6 +7,7 @@ from ninja import NinjaAPI
 from ninja.utils import check_csrf
 
 from tallpage.server import problems
+from tallpage.server.handover.api import router as handover_router
 from tallpage.server.outlets.outlets_api import router as outlets_router
 from tallpage.server.outlets.outputs_api import router as outputs_router
 from tallpage.server.outlets.snippets_api import router as snippets_router
@@ -43,3 +44,4 @@ api.add_router("", outputs_router)
 api.add_router("", snippets_router)
 api.add_router("", signins_router)
 api.add_router("", sweeps_router)
+api.add_router("", handover_router)

@@ -20,6 +20,7 @@ from tallpage.core.errors import (
     CutError,
     FitError,
     FrameError,
+    HandOverError,
     ListError,
     PageError,
     PictureError,
@@ -41,6 +42,7 @@ _STATUS: dict[type[TallPageError], HTTPStatus] = {
     FrameError: HTTPStatus.UNPROCESSABLE_ENTITY,
     CutError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FitError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    HandOverError: HTTPStatus.UNPROCESSABLE_ENTITY,
     ListError: HTTPStatus.UNPROCESSABLE_ENTITY,
     ScreenError: HTTPStatus.UNPROCESSABLE_ENTITY,
     StorageBusy: HTTPStatus.SERVICE_UNAVAILABLE,  # before the storage errors that it is one of

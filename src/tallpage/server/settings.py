@@ -50,6 +50,7 @@ INSTALLED_APPS = [
     "tallpage.server.shelf",
     "tallpage.server.outlets",
     "tallpage.server.sweeps",
+    "tallpage.server.handover",
     "tallpage.server.upkeep",
 ]
 MIDDLEWARE = [
@@ -99,6 +100,11 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"
+
+# Mail that leaves: smtp://, smtp+starttls:// or smtps:// with the server that takes it.
+MAIL_SERVER = os.environ.get("TALLPAGE_MAIL", "")
+MAIL_FROM = os.environ.get("TALLPAGE_MAIL_FROM", "") or "tallpage@localhost"
+MAIL_LIMIT_BYTES = whole_number("TALLPAGE_MAIL_LIMIT_KB", 10_000, most=1_000_000) * 1_000
 
 PAGE_WORKERS = whole_number("TALLPAGE_PAGE_WORKERS", min(16, workers_for_this_machine()), most=64)
 FILE_WORKERS = whole_number("TALLPAGE_FILE_WORKERS", 1, most=64)

@@ -3,6 +3,8 @@
 captures/<key>/   strips and manifest, never altered
 outputs/<key>.<extension>   files made from cuts
 stickers/<key>.png   small pictures that marks show
+made/<key>/       documents that were handed over, for a while
+shared/<token>/   what shared links show
 views/<key>/      thumbnails and the like; may be deleted at any time
 incoming/         work under way
 reserve           room for deleting when the disk is full
@@ -43,6 +45,16 @@ def views_folder(key: str) -> Path:
 def output_file(key: str, extension: str) -> Path:
     """A made file."""
     return _home() / "outputs" / f"{key}.{extension}"
+
+
+def made_folder(key: str) -> Path:
+    """A document that was made to be handed over, with small pictures of its sheets."""
+    return _home() / "made" / key
+
+
+def shared_folder(token: str) -> Path:
+    """What a shared link shows."""
+    return _home() / "shared" / token
 
 
 def sticker_file(key: str) -> Path:

@@ -7,6 +7,7 @@ from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from tallpage.server.api import api
+from tallpage.server.handover import shared
 
 
 @ensure_csrf_cookie
@@ -18,5 +19,8 @@ def interface(request: HttpRequest) -> HttpResponse:
 urlpatterns = [
     path("api/", api.urls),
     path("admin/", admin.site.urls),
-    re_path(r"^(?!api/|admin/|static/).*$", interface, name="interface"),
+    path("shared/style.css", shared.style),
+    path("shared/<str:token>/", shared.page, name="shared"),
+    path("shared/<str:token>/<str:name>", shared.file),
+    re_path(r"^(?!api/|admin/|static/|shared/).*$", interface, name="interface"),
 ]

@@ -6,7 +6,6 @@ import tempfile
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import ExitStack, contextmanager
 from dataclasses import dataclass, replace
-from functools import cached_property
 from pathlib import Path
 
 import pikepdf
@@ -15,6 +14,7 @@ from tallpage.core.captions import filled_pattern, pattern_problem
 from tallpage.core.errors import HandOverError
 from tallpage.core.files import storage_errors
 from tallpage.core.geometry import Size, bands
+from tallpage.core.once import once
 from tallpage.core.pdf._bands import BAND_PX, BEST_QUALITY, OVERLAP_PX, stored_bands
 from tallpage.core.pdf._document import (
     FOOT_LINE_PT,
@@ -155,7 +155,7 @@ class _Attempt:
     share_percent: int
     on_sheet: Callable[[int, int], None]
 
-    @cached_property
+    @once
     def sheets(self) -> list[_Sheet]:
         """What each shows."""
         return [
@@ -213,12 +213,12 @@ class _Attempt:
             share_percent=self.share_percent,
         )
 
-    @cached_property
+    @once
     def _words(self) -> list[TaggedWords]:
         drawn = [part.rendering for part in self.parts]
         return [TaggedWords.of(rendering.readable(), rendering.headings()) for rendering in drawn]
 
-    @cached_property
+    @once
     def _kept(self) -> dict[int, Raster]:
         """Sheets that are drawn already: of small documents all, of others none."""
         small = sum(sheet.size.pixels for sheet in self.sheets) <= _KEPT_UP_TO_PX

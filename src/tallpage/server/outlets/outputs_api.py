@@ -21,7 +21,7 @@ from tallpage.server.outlets.fitting import (
 )
 from tallpage.server.outlets.making import swatch_file
 from tallpage.server.outlets.models import Output, Slot
-from tallpage.server.outlets.saving import saved_leaf, saved_output
+from tallpage.server.outlets.saving import name_of, saved_leaf, saved_output
 from tallpage.server.outlets.schemas import (
     DivideIn,
     FitIn,
@@ -30,6 +30,7 @@ from tallpage.server.outlets.schemas import (
     OutputOut,
     SwatchName,
 )
+from tallpage.server.outlets.signals import file_saved
 from tallpage.server.shelf.models import Cut
 
 router = Router(tags=["outputs"])
@@ -102,13 +103,25 @@ def delete_output(request: HttpRequest, output_id: int) -> Status[None]:
 @router.get("/outputs/{output_id}/file", operation_id="output_file", include_in_schema=False)
 def output_file(request: HttpRequest, output_id: int) -> HttpResponse:
     """The file itself, to save; of several leaves, all of them in a ZIP."""
-    return saved_output(_output(output_id))
+    output = _output(output_id)
+    response = saved_output(output)
+    _tell_saved(request, output, response)
+    return response
 
 
 @router.get("/outputs/{output_id}/leaves/{number}/file", operation_id="leaf_file", include_in_schema=False)
 def leaf_file(request: HttpRequest, output_id: int, number: int) -> HttpResponse:
     """The file of one leaf, counted from 1."""
-    return saved_leaf(_output(output_id), number)
+    output = _output(output_id)
+    response = saved_leaf(output, number)
+    _tell_saved(request, output, response)
+    return response
+
+
+def _tell_saved(request: HttpRequest, output: Output, response: HttpResponse) -> None:
+    """Say that a person saves a file; a page of ours that shows it does not."""
+    if request.headers.get("Sec-Fetch-Dest") != "image":
+        file_saved.send(sender=Output, output=output, name=name_of(response))
 
 
 @router.get("/outputs/{output_id}/swatches/{name}", operation_id="swatch", include_in_schema=False)

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from pathlib import Path
+from pathlib import Path, PurePosixPath
 
 from django.http import Http404, HttpResponse
+from django.utils.http import content_disposition_header
 
 from tallpage.core.fit import FORMATS
 from tallpage.core.handover import FileChannel, Item, ManifestRow
@@ -95,7 +96,13 @@ def _facts(output: Output, file: OutputFile, name: str) -> ManifestRow:
     )
 
 
+def name_of(response: HttpResponse) -> str:
+    """By which name a download is saved."""
+    return response["Content-Disposition"].partition('filename="')[2].rstrip('"')
+
+
 def answered(item: Item) -> HttpResponse:
     """A file as a download under its name."""
-    headers = {"Content-Disposition": f'attachment; filename="{item.path}"', "Cache-Control": "no-store"}
+    disposition = content_disposition_header(as_attachment=True, filename=PurePosixPath(item.path).name)
+    headers = {"Content-Disposition": disposition or "attachment", "Cache-Control": "no-store"}
     return HttpResponse(b"".join(item.pieces()), content_type=item.media_type, headers=headers)

@@ -14,15 +14,17 @@ from django.conf import settings
 from django.db.models import QuerySet
 from django.utils import timezone
 
+from tallpage.server.handover.models import HandOver, SharedLink
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output, OutputFile
 from tallpage.server.shelf.models import Capture
 
-Kind = Literal["unfinished work", "capture", "file", "view", "browser profile"]
+Kind = Literal["unfinished work", "capture", "file", "view", "document", "shared", "browser profile"]
 
 UNTOUCHED_FOR = timedelta(hours=2)
 """Work under way writes far more often; no job may take so long."""
+DOCUMENTS_KEPT_FOR = timedelta(days=7)
 _UNNAMED_FOR = timedelta(hours=24)
 """What no command line names may still be in use by a browser that waits for its next page."""
 _PENDING = (Job.State.QUEUED, Job.State.RUNNING)
@@ -49,6 +51,8 @@ def find_leftovers() -> list[Leftover]:
         ("capture", _untouched(home / "captures")),
         ("file", _untouched(home / "outputs")),
         ("view", _untouched(home / "views")),
+        ("document", _untouched(home / "made")),
+        ("shared", _untouched(home / "shared")),
     ]
     captures = _captures()
     files = _files()
@@ -57,6 +61,8 @@ def find_leftovers() -> list[Leftover]:
         "capture": captures,
         "file": files,
         "view": captures | files,
+        "document": _documents(),
+        "shared": _shared(),
     }
     found = [
         Leftover(kind=kind, path=path, bytes=_bytes_of(path))
@@ -79,7 +85,18 @@ def orphaned_jobs() -> QuerySet[Job]:
         comparison=None,
         schedule=None,
         saving=None,
+        hand_over=None,
     ).exclude(state__in=_PENDING)
+
+
+def _documents() -> set[str]:
+    """Documents that may still be fetched; those of before are made again when they are asked for."""
+    lately = HandOver.objects.filter(created_at__gt=timezone.now() - DOCUMENTS_KEPT_FOR)
+    return {*lately.exclude(made_key="").values_list("made_key", flat=True)}
+
+
+def _shared() -> set[str]:
+    return {link.token for link in SharedLink.objects.filter(taken_back_at=None) if link.may_lead_somewhere()}
 
 
 def _under_way() -> set[str]:

@@ -1,0 +1,1 @@
+"""Ways out: what is given away, how, where to, and what came back."""

@@ -1,0 +1,190 @@
+"""HTTP API of the ways out, and of the log."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.db.models import QuerySet
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Router, Status
+from slugify import slugify
+
+from tallpage.core.handover import ZipChannel, with_manifest
+from tallpage.server.handover import saving, working
+from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
+from tallpage.server.handover.places import forget_place, store_place
+from tallpage.server.handover.schemas import (
+    HandOverIn,
+    HandOverOut,
+    NamesIn,
+    NamesOut,
+    UploadPlaceIn,
+    UploadPlaceOut,
+    WaysOut,
+    options_of,
+)
+from tallpage.server.handover.selection import Selection
+from tallpage.server.handover.sharing import remove_files_of
+from tallpage.server.handover.ways.base import named_items, only_files
+from tallpage.server.handover.ways.pdf import DOCUMENT
+from tallpage.server.jobs.queue import request_stop
+from tallpage.server.outlets.models import Outlet
+from tallpage.server.outlets.saving import answered
+from tallpage.server.shelf.lookup import shelf_capture
+from tallpage.server.storage import made_folder
+
+router = Router(tags=["hand over"])
+_MOST_LINES = 200
+_EXAMPLES = 3
+_SAVED = (HandOver.Way.FILE, HandOver.Way.ZIP)
+
+
+@router.get("/hand-over/ways", response=WaysOut, operation_id="ways_out")
+def ways_out(request: HttpRequest) -> dict[str, Any]:
+    """What can be gone by here."""
+    return {
+        "mail": bool(settings.MAIL_SERVER),
+        "mail_limit_bytes": settings.MAIL_LIMIT_BYTES,
+        "folder": str(settings.OUT),
+    }
+
+
+@router.post("/hand-over/names", response=NamesOut, operation_id="example_names")
+def example_names(request: HttpRequest, payload: NamesIn) -> dict[str, Any]:
+    """What the first few files would be called by a pattern."""
+    selection = payload.what.selection()
+    return saving.examples(selection, payload.pattern, most=_EXAMPLES)
+
+
+@router.post("/hand-overs", response={202: HandOverOut}, operation_id="hand_over")
+def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
+    """Hand something over; what takes a while is queued, what is fetched at once has its address."""
+    order = payload.order
+    selection, options = order.what.selection(), options_of(order)
+    if order.way == "disk":
+        return Status(202, saving.note_saved(selection, options))
+    if order.way == "mail":
+        options["base"] = request.build_absolute_uri("/").rstrip("/")
+    return Status(202, working.order(order.way, selection, options))
+
+
+@router.get("/hand-overs/{int:line_id}", response=HandOverOut, operation_id="get_hand_over")
+def get_hand_over(request: HttpRequest, line_id: int) -> HandOver:
+    """A line of the log, how far it is."""
+    return _line(line_id)
+
+
+@router.post("/hand-overs/{int:line_id}/again", response={202: HandOverOut}, operation_id="hand_over_again")
+def hand_over_again(request: HttpRequest, line_id: int) -> Status[HandOver]:
+    """The same once more, with the newest files."""
+    line = _line(line_id)
+    selection = Selection.from_json(line.what)
+    if line.way in _SAVED:
+        return Status(202, saving.note_saved(selection, line.options))
+    return Status(202, working.order_again(line))
+
+
+@router.post("/hand-overs/{int:line_id}/stop", response=HandOverOut, operation_id="stop_hand_over")
+def stop_hand_over(request: HttpRequest, line_id: int) -> HandOver:
+    """End what is under way; what has left by then has left."""
+    line = _line(line_id)
+    if line.job:
+        request_stop(line.job)
+    return _line(line_id)
+
+
+@router.post("/hand-overs/{int:line_id}/take-back", response=HandOverOut, operation_id="take_link_back")
+def take_back(request: HttpRequest, line_id: int) -> HandOver:
+    """Close a link at once, for good; its files go."""
+    link = get_object_or_404(SharedLink, hand_over=line_id)
+    if link.taken_back_at is None:
+        SharedLink.objects.filter(pk=link.pk).update(taken_back_at=timezone.now(), pictures=[])
+        remove_files_of(link)
+    return _line(line_id)
+
+
+@router.get("/hand-overs/{int:line_id}/package", operation_id="package", include_in_schema=False)
+def package(request: HttpRequest, line_id: int) -> HttpResponseBase:
+    """The file of a line; several as a ZIP with a manifest, made while it is sent."""
+    line = get_object_or_404(HandOver, pk=line_id, way__in=_SAVED)
+    selection = Selection.from_json(line.what)
+    if line.way == HandOver.Way.FILE:
+        return answered(next(only_files(named_items(line, selection))))
+    items = with_manifest(named_items(line, selection))
+    response = StreamingHttpResponse(ZipChannel().send(items), content_type="application/zip")
+    name = slugify(line.subject, max_length=80) or "files"
+    response["Content-Disposition"] = f'attachment; filename="{name}.zip"'
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+@router.get("/hand-overs/{int:line_id}/file", operation_id="made_file", include_in_schema=False)
+def get_made_file(request: HttpRequest, line_id: int, shown: bool = False) -> FileResponse:
+    """The document that was made: to be saved, or shown where the browser can."""
+    line = _line(line_id)
+    path = _made(line, DOCUMENT)
+    response = FileResponse(
+        path.open("rb"), as_attachment=not shown, filename=line.made_name, content_type="application/pdf"
+    )
+    response["Cache-Control"] = "private, max-age=3600"
+    return response
+
+
+@router.get(
+    "/hand-overs/{int:line_id}/sheets/{int:number}", operation_id="sheet_picture", include_in_schema=False
+)
+def sheet_picture(request: HttpRequest, line_id: int, number: int) -> HttpResponse:
+    """A sheet of a document as a small picture, counted from 1."""
+    data = _made(_line(line_id), f"{number}.png").read_bytes()
+    return HttpResponse(data, content_type="image/png", headers={"Cache-Control": "private, max-age=3600"})
+
+
+@router.get("/captures/{int:capture_id}/log", response=list[HandOverOut], operation_id="capture_log")
+def capture_log(request: HttpRequest, capture_id: int) -> Iterable[HandOver]:
+    """What left of a capture, the latest first."""
+    return _lines().filter(captures=shelf_capture(capture_id))[:_MOST_LINES]
+
+
+@router.get("/outlets/uploads", response=list[UploadPlaceOut], operation_id="list_uploads")
+def list_uploads(request: HttpRequest) -> QuerySet[UploadPlace]:
+    """Where the files of outlets go, for those that have an upload."""
+    return UploadPlace.objects.all()
+
+
+@router.put("/outlets/{int:outlet_id}/upload", response=UploadPlaceOut, operation_id="set_upload")
+def set_upload(request: HttpRequest, outlet_id: int, payload: UploadPlaceIn) -> UploadPlace:
+    """Say where an outlet's files are uploaded to."""
+    return store_place(get_object_or_404(Outlet, pk=outlet_id), payload)
+
+
+@router.delete("/outlets/{int:outlet_id}/upload", response={204: None}, operation_id="remove_upload")
+def remove_upload(request: HttpRequest, outlet_id: int) -> Status[None]:
+    """An outlet has no upload any more; what was published stays there."""
+    forget_place(outlet_id)
+    return Status(204, None)
+
+
+def _made(line: HandOver, name: str) -> Path:
+    """A file of the document of a line.
+
+    Raises:
+        Http404: there is none, or none any more.
+    """
+    path = made_folder(line.made_key) / name
+    if not line.made_key or not path.is_file():
+        raise Http404
+    return path
+
+
+def _lines() -> QuerySet[HandOver]:
+    return HandOver.objects.select_related("job", "link")
+
+
+def _line(line_id: int) -> HandOver:
+    return get_object_or_404(_lines(), pk=line_id)
