@@ -42,6 +42,10 @@ class Application:
 
     address: str
     site: str
+    publishing: str
+    """The simulated site that takes uploads."""
+    mail_page: str
+    """Where arrived mail is shown."""
     home: Path
 
 
@@ -49,6 +53,16 @@ def _free_port() -> int:
     with socket.socket() as listener:
         listener.bind(("127.0.0.1", 0))
         return int(listener.getsockname()[1])
+
+
+def _free_ports(count: int) -> int:
+    """The first of some ports in a row that are free."""
+    while True:
+        first = _free_port()
+        with contextlib.suppress(OSError), contextlib.ExitStack() as held:
+            for port in range(first, first + count):
+                held.enter_context(socket.create_server(("127.0.0.1", port)))
+            return first
 
 
 def _answers(address: str) -> bool:
@@ -61,7 +75,7 @@ def _answers(address: str) -> bool:
 def running_application(home: Path, photographs: Path) -> Iterator[Application]:
     """Started as `make demo` starts it, with the demo's outlets and an empty shelf."""
     (home / "demo-photographs").symlink_to(photographs)
-    port, site_port = _free_port(), _free_port()
+    port, site_port = _free_port(), _free_ports(4)
     told = environment(
         home,
         TALLPAGE_PORT=str(port),
@@ -75,7 +89,11 @@ def running_application(home: Path, photographs: Path) -> Iterator[Application]:
     with (home / "log.txt").open("w") as log:
         process = subprocess.Popen(command, env=told, stdout=log, stderr=log, start_new_session=True)
     started = Application(
-        address=f"http://127.0.0.1:{port}", site=f"http://skerrin-ferries.localhost:{site_port}", home=home
+        address=f"http://127.0.0.1:{port}",
+        site=f"http://skerrin-ferries.localhost:{site_port}",
+        publishing=f"http://127.0.0.1:{site_port + 1}",
+        mail_page=f"http://127.0.0.1:{site_port + 2}",
+        home=home,
     )
     try:
         WebDriverWait(started, PATIENCE_S).until(lambda app: _answers(f"{app.address}/api/outlets"))

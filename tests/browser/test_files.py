@@ -270,7 +270,8 @@ def test_a_snippet_shows_each_screen_the_file_that_fits(person: Person, tmp_path
         what="two files",
     )
     person.open_bench(capture_id)
-    panel = person.open_panel(person.see("button[aria-label^='Snippet of']").get_attribute("aria-label"))
+    panel = person.open_panel("Hand over 400 px")
+    person.click("HTML snippet")
     person.until(lambda _: "2 files" in panel.text, what="both files")
     person.type_into("[role=dialog] label:nth-of-type(2) input", "The mail boat")
     person.until(lambda _: "The mail boat" in _html(person), what="the caption in the text")

@@ -4256,6 +4256,8 @@ export interface components {
             leaves: components["schemas"]["LeafOut"][];
             /** File Key */
             file_key: string;
+            /** File Path */
+            file_path: string;
             /** File Name */
             file_name: string;
             job: components["schemas"]["JobOut"];

@@ -109,3 +109,8 @@ export type SweepRows = Schemas["RowsOut"];
 export type Shot = Schemas["ShotOut"];
 export type Change = Schemas["ChangeOut"];
 export type SweepIn = Schemas["SweepIn"];
+export type HandOver = Schemas["HandOverOut"];
+/** What is handed over; of captures and sweeps the files that were made, or with `pictures` what their cuts show. */
+export type What = Partial<Schemas["WhatIn"]>;
+export type UploadPlace = Schemas["UploadPlaceOut"];
+export type UploadPlaceIn = Schemas["UploadPlaceIn"];

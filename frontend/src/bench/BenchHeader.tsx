@@ -9,6 +9,7 @@ import { showProblem } from "../app/showProblem";
 import { formatSize } from "../parts/figures";
 import { useBench } from "./benchContext";
 import type { SaveState } from "./cut/cutSaver";
+import { LogPanel } from "../handover/LogPanel";
 import { Panel } from "../parts/Panel";
 import { Report } from "./report/Report";
 import { CarryOver } from "./review/CarryOver";
@@ -49,6 +50,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
         <Panel name={`Carry ${cut.name} over to other captures`} side="right" size="w-[34rem]" button="btn-square btn-ghost" label={<FolderInput size={16} aria-hidden />}>
           <CarryOver />
         </Panel>
+        <LogPanel captureId={capture.id} />
         <CutsPanel />
         <button type="button" className="btn btn-ghost btn-sm" title={titled("newCut", "Start another cut of this page")} onClick={onNewCut}>
           <Plus size={16} aria-hidden /> New cut

@@ -9,6 +9,7 @@ import { wantedWords } from "../parts/fields/wanted";
 import { MoveButtons, type MoveProps } from "./MoveButtons";
 import { copyName, moved } from "./order";
 import { SlotForm } from "./SlotForm";
+import { UploadPlaceLine } from "./UploadPlaceLine";
 
 type Send = (change: OutletChange, onDone?: () => void) => void;
 
@@ -67,6 +68,7 @@ export function OutletSection({ outlet, send, ...place }: Props) {
           )}
         </span>
       </div>
+      <UploadPlaceLine outlet={outlet} />
       {outlet.slots.length === 0 && !adding && <p className="py-3 text-sm">No slots yet: add what this place takes.</p>}
       <ul>
         {outlet.slots.map((slot, index, all) => (

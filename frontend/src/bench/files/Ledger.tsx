@@ -5,6 +5,7 @@ import { useAction } from "../../app/actions/useAction";
 import { isFitting, useOutputs, useTakeInHand } from "../../api/outlets";
 import { asProblem } from "../../api/client";
 import { outputFileUrl } from "../../api/pictures";
+import { HandOverPanel } from "../../handover/HandOverPanel";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { AddRow } from "./AddRow";
 import { useBench } from "../benchContext";
@@ -35,7 +36,10 @@ export function Ledger() {
 
   return (
     <aside className="flex w-[310px] shrink-0 xl:w-[340px] flex-col overflow-y-auto border-l border-base-300" aria-label="Files">
-      <h2 className="flex h-11 shrink-0 items-center border-b border-base-300 px-4 font-semibold">Files from this cut</h2>
+      <div className="flex h-11 shrink-0 items-center justify-between border-b border-base-300 px-4">
+        <h2 className="font-semibold">Files from this cut</h2>
+        <HandOverPanel button="btn-ghost" handed={{ what: { cut: cut.id }, name: cut.name, address: capture.final_address || capture.address }} />
+      </div>
       <FrameSizes />
       {outputs.isError && (
         <div className="p-3">

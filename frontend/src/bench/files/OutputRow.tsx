@@ -6,6 +6,7 @@ import { isFitting, useDeleteOutput, useFitAgain, useStopOutput } from "../../ap
 import { outputFileUrl } from "../../api/pictures";
 import type { Output } from "../../api/types";
 import { showProblem } from "../../app/showProblem";
+import { HandOverPanel } from "../../handover/HandOverPanel";
 import { formatBytes, formatSize, formatsOf } from "../../parts/figures";
 import { expectedShortly } from "../../parts/fitWords";
 import { FitProgress } from "../../parts/FitProgress";
@@ -19,7 +20,6 @@ import { Leaves } from "./Leaves";
 import { Legible } from "./Legible";
 import { draggedOut } from "./draggedOut";
 import { NotMet } from "./NotMet";
-import { SnippetPanel } from "./SnippetPanel";
 
 interface Props {
   output: Output;
@@ -129,7 +129,7 @@ function Opened({ output }: { output: Output }) {
             <Link className="btn btn-sm" to={`/captures/${capture.id}/cuts/${cut.id}/compare/${output.id}`} title={titled("compare", "Compare")}>
               <Columns2 size={16} aria-hidden /> Compare
             </Link>
-            <SnippetPanel output={output} />
+            <HandOverPanel handed={{ what: { outputs: [output.id] }, name: output.label, output, address: capture.final_address || capture.address }} />
           </>
         )}
         {worthFittingAgain && (

@@ -9,6 +9,7 @@ import { AgainPanel } from "./AgainPanel";
 import { roughly } from "../listing/picking";
 import { DeletePanel } from "./DeletePanel";
 import { RetakePanel } from "./RetakePanel";
+import { HandOverPanel } from "../../handover/HandOverPanel";
 import { SavePanel } from "./SavePanel";
 
 /** How far a sweep is, and what can be done to all of it. */
@@ -40,6 +41,7 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
         )}
         {retakes > 0 && <RetakePanel sweep={sweep} />}
         <AgainPanel sweep={sweep} />
+        {count.taken > 0 && <HandOverPanel handed={{ what: { sweep: sweep.id }, name: sweep.name }} />}
         {count.taken > 0 && <SavePanel sweep={sweep} />}
         {!going && <DeletePanel sweep={sweep} />}
       </div>

@@ -37,7 +37,10 @@ _SENTENCES: dict[Outcome, tuple[str, str]] = {
     ),
     "refused": ("The place did not take it.", "Look there for why."),
     "slow": ("The place did not answer in time.", "Try again later."),
-    "broken_off": ("The connection broke off.", "Check that the place is there, and try again."),
+    "broken_off": (
+        "The place could not be reached, or the connection broke off.",
+        "Check its address, and that it is there; then try again.",
+    ),
     "busy": ("The place is busy.", "Try again later."),
 }
 _BY_STATUS: dict[int, Outcome] = {

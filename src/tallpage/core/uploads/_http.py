@@ -66,14 +66,9 @@ def ask(
             return answer.status, answer.headers, answer.read(most_bytes)
         finally:
             answer.close()
-    except NewConnectionError as error:  # which counts as a timeout to the library
-        return Answer(outcome="broken_off", said=_in_words(error))
+    except NewConnectionError:  # which counts as a timeout to the library
+        return Answer(outcome="broken_off")
     except WebTimeoutError:
         return Answer(outcome="slow")
-    except (HTTPError, OSError) as error:
-        return Answer(outcome="broken_off", said=_in_words(error))
-
-
-def _in_words(error: Exception) -> str:
-    reason = error.args[-1] if error.args else error
-    return str(reason).rpartition("object at ")[2].partition(">: ")[2] or str(reason)[:200]
+    except (HTTPError, OSError):
+        return Answer(outcome="broken_off")

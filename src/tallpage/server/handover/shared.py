@@ -31,7 +31,7 @@ _MOST_WRONG_WORDS = 10
 _WAIT_AFTER_WRONG = timedelta(minutes=15)
 _POLICY = {
     "default-src": ["'none'"],
-    "img-src": ["'self'"],
+    "img-src": ["'self'", "data:"],
     "style-src": ["'self'"],
     "form-action": ["'self'"],
     "frame-ancestors": ["'none'"],

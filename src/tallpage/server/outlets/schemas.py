@@ -280,9 +280,16 @@ class OutputOut(SizedOut):
     breaks: list[int]
     leaves: list[LeafOut]
     file_key: str
+    file_path: str
+    """Where the file is in the data folder; of several, the first."""
     file_name: str
     """What it is called when it is saved; empty before there is a file."""
     job: JobOut
+
+    @staticmethod
+    def resolve_file_path(output: Output) -> str:
+        """The first file's; empty before there is one."""
+        return str(next(iter(output.paths), ""))
 
     @staticmethod
     def resolve_file_name(output: Output) -> str:

@@ -1,4 +1,4 @@
-import { CodeXml, Download } from "lucide-react";
+import { Download } from "lucide-react";
 import { useState } from "react";
 
 import { asProblem } from "../../api/client";
@@ -6,26 +6,15 @@ import { leafFileUrl, outputFileUrl } from "../../api/pictures";
 import { snippetArchiveUrl, type SnippetWords, useSnippet } from "../../api/snippets";
 import type { Output } from "../../api/types";
 import { formatSize } from "../../parts/figures";
-import { Panel } from "../../parts/Panel";
 import { ProblemNote } from "../../parts/ProblemNote";
+import { CopyButton } from "../Copied";
+import type { Handed } from "../HandOverPanel";
 
 const NOTHING_SAID: SnippetWords = { alt: null, caption: "", credit: "", prefix: "", every_size: true };
 
 /** A row's file as it goes into a page: what is said of it, how it looks, the text to be copied. */
-export function SnippetPanel({ output }: { output: Output }) {
-  return (
-    <Panel
-      name={`Snippet of ${output.label}`}
-      size="w-[36rem]"
-      label={
-        <>
-          <CodeXml size={16} aria-hidden /> Snippet
-        </>
-      }
-    >
-      <SnippetFields output={output} />
-    </Panel>
-  );
+export function SnippetWay({ handed }: { handed: Handed }) {
+  return handed.output ? <SnippetFields output={handed.output} /> : null;
 }
 
 function SnippetFields({ output }: { output: Output }) {
@@ -78,24 +67,11 @@ function Words({ label, value, onSay, wide = false }: { label: string; value: st
 
 /** Text to be copied whole. */
 function Copied({ name, text }: { name: string; text: string }) {
-  const [done, setDone] = useState<"" | "yes" | "no">("");
-  const copy = () => {
-    navigator.clipboard.writeText(text).then(
-      () => setDone("yes"),
-      () => setDone("no"),
-    );
-  };
   return (
     <div className="grid gap-1">
       <div className="flex items-center gap-2">
         <span className="font-medium">{name}</span>
-        <button type="button" className="btn btn-xs" onClick={copy}>
-          Copy {name}
-        </button>
-        <span role="status" className={done === "no" ? "text-error" : "text-info"}>
-          {done === "yes" && "Copied."}
-          {done === "no" && "The browser did not let it be copied: select it and copy it by hand."}
-        </span>
+        <CopyButton text={text} label={`Copy ${name}`} />
       </div>
       <textarea readOnly rows={name === "HTML" ? 5 : 2} className="textarea w-full font-mono text-xs" aria-label={`${name} of the snippet`} value={text} onFocus={(event) => event.target.select()} />
     </div>
