@@ -85,6 +85,7 @@ def running_application(home: Path, photographs: Path) -> Iterator[Application]:
     make_home(home)
     run_django("from tallpage.demo.run import load_outlets; load_outlets()", told)
     (home / "demo-loaded").touch()
+    (home / "demo-published").mkdir()
     command = [sys.executable, "-m", "tallpage.demo.run"]
     with (home / "log.txt").open("w") as log:
         process = subprocess.Popen(command, env=told, stdout=log, stderr=log, start_new_session=True)

@@ -19,7 +19,9 @@ COMMANDS = {
     "pdf": "Make one PDF of pages and pictures: tall or on paper, with the words and links of pages in it.",
     "snippet": "Write the HTML or Markdown that shows a picture, with the file that fits each screen.",
     "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
+    "upload": "Upload pictures to where an outlet's are published; what is there is not sent again.",
     "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",
+    "send": "Send files by mail, through the server that TALLPAGE_MAIL names, from TALLPAGE_MAIL_FROM.",
     "tidy": "Clear what nothing in the data folder refers to. The running server does so once an hour.",
 }
 """Each command, which is the function of that name in the module of that name, and its line of help."""

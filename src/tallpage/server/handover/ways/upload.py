@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import PurePosixPath
 
@@ -11,18 +12,21 @@ from django.conf import settings
 from tallpage.core.errors import HandOverError
 from tallpage.core.handover import Item
 from tallpage.core.uploads import FolderTarget, FormTarget, Target, UploadFile, WebDavTarget, upload
-from tallpage.server.handover.fitness import require_fitting
+from tallpage.server.handover.fitness import measured, require_fitting
 from tallpage.server.handover.models import HandOver, Published, UploadPlace
 from tallpage.server.handover.selection import Selection
 from tallpage.server.handover.ways.base import Outcome, go_on, named_items, only_files
 from tallpage.server.jobs.queue import Signals
+from tallpage.server.outlets.models import Output
 from tallpage.server.signins.encryption import unseal
 
 _TICK_S = 0.2
 
 
 @dataclass(frozen=True, slots=True)
-class _Sent:
+class Sent:
+    """What became of a file."""
+
     name: str
     byte_count: int
     address: str
@@ -37,7 +41,7 @@ class UploadWay:
         place = place_of(line)
         line.where = place.outlet.name
         target_of(place)
-        require_fitting(place.outlet, selection.rows())
+        require_fitting(place.outlet, measured(selection.rows()))
 
     def send(self, line: HandOver, selection: Selection, signals: Signals) -> Outcome:
         """Send what is not there yet.
@@ -54,23 +58,37 @@ class UploadWay:
             go_on(signals)
             signals.report("sending", number, len(items))
             file = _file(item)
-            known = Published.objects.filter(outlet=place.outlet, key=file.key).first()
-            if known is not None:
-                sent.append(_Sent(file.name, len(file.data), known.address, was_there=True))
-                continue
-            answer = upload(target, file, wait=lambda seconds: _wait(seconds, signals))
-            if answer.outcome != "accepted":
-                raise HandOverError(
-                    f"{file.name}: {answer.sentence}", hint=answer.hint, code=f"upload_{answer.outcome}"
-                )
-            # At once: should the worker be killed, the file is known to be there.
-            Published.objects.get_or_create(
-                outlet=place.outlet,
-                key=file.key,
-                defaults={"output": row, "name": file.name, "address": answer.address},
-            )
-            sent.append(_Sent(file.name, len(file.data), answer.address, was_there=answer.was_there))
+            sent.append(published(place, target, file, row, lambda seconds: _wait(seconds, signals)))
         return _outcome(sent, place.outlet.name)
+
+
+def published(
+    place: UploadPlace,
+    target: Target,
+    file: UploadFile,
+    row: Output | None = None,
+    wait: Callable[[float], object] = time.sleep,
+) -> Sent:
+    """Have a file published, unless it is.
+
+    Raises:
+        HandOverError: the place did not take it.
+    """
+    known = Published.objects.filter(outlet=place.outlet, key=file.key).first()
+    if known is not None:
+        return Sent(file.name, len(file.data), known.address, was_there=True)
+    answer = upload(target, file, wait=wait)
+    if answer.outcome != "accepted":
+        raise HandOverError(
+            f"{file.name}: {answer.sentence}", hint=answer.hint, code=f"upload_{answer.outcome}"
+        )
+    # At once: should the worker be killed, the file is known to be there.
+    Published.objects.get_or_create(
+        outlet=place.outlet,
+        key=file.key,
+        defaults={"output": row, "name": file.name, "address": answer.address},
+    )
+    return Sent(file.name, len(file.data), answer.address, was_there=answer.was_there)
 
 
 def place_of(line: HandOver) -> UploadPlace:
@@ -119,7 +137,7 @@ def _wait(seconds: float, signals: Signals) -> None:
         time.sleep(_TICK_S)
 
 
-def _outcome(sent: list[_Sent], place: str) -> Outcome:
+def _outcome(sent: list[Sent], place: str) -> Outcome:
     new = sum(not row.was_there for row in sent)
     before = len(sent) - new
     said = []
