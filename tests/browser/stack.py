@@ -72,8 +72,13 @@ def _answers(address: str) -> bool:
 
 
 @contextmanager
-def running_application(home: Path, photographs: Path) -> Iterator[Application]:
-    """Started as `make demo` starts it, with the demo's outlets and an empty shelf."""
+def running_application(
+    home: Path, photographs: Path, *, prepared: str = "", **more: str
+) -> Iterator[Application]:
+    """Started as `make demo` starts it, with the demo's outlets and an empty shelf.
+
+    ``prepared`` is run with Django set up before that; ``more`` goes into the environment.
+    """
     (home / "demo-photographs").symlink_to(photographs)
     port, site_port = _free_port(), _free_ports(4)
     told = environment(
@@ -81,9 +86,10 @@ def running_application(home: Path, photographs: Path) -> Iterator[Application]:
         TALLPAGE_PORT=str(port),
         TALLPAGE_PAGE_WORKERS="2",  # two windows are driven at once beside them
         TALLPAGE_DEMO_SITE_PORT=str(site_port),
+        **more,
     )
     make_home(home)
-    run_django("from tallpage.demo.run import load_outlets; load_outlets()", told)
+    run_django("from tallpage.demo.run import load_outlets; load_outlets()\n" + prepared, told)
     (home / "demo-loaded").touch()
     (home / "demo-published").mkdir()
     command = [sys.executable, "-m", "tallpage.demo.run"]
@@ -97,7 +103,7 @@ def running_application(home: Path, photographs: Path) -> Iterator[Application]:
         home=home,
     )
     try:
-        WebDriverWait(started, PATIENCE_S).until(lambda app: _answers(f"{app.address}/api/outlets"))
+        WebDriverWait(started, PATIENCE_S).until(lambda app: _answers(f"{app.address}/account/sign-in"))
         yield started
     finally:
         os.killpg(process.pid, signal.SIGTERM)

@@ -32,20 +32,27 @@ def test_private_pages_are_taken_where_only_this_machine_asks_for_them(
 
 
 @pytest.mark.parametrize(
-    ("loopback", "told_open", "starts"), [(True, "", True), (False, "", False), (False, "1", True)]
+    ("needed", "has_account", "starts"), [(False, False, True), (True, False, False), (True, True, True)]
 )
-def test_beyond_loopback_it_starts_only_when_told_what_that_means(
-    loopback: bool, told_open: str, starts: bool
+def test_beyond_loopback_it_starts_only_with_an_account(
+    needed: bool, has_account: bool, starts: bool
 ) -> None:
-    refused = refusal_to_start("0.0.0.0", loopback=loopback, told_open=told_open)  # noqa: S104
+    refused = refusal_to_start("0.0.0.0", accounts_needed=needed, has_account=has_account)  # noqa: S104
     assert (refused == "") == starts
     if not starts:
-        assert "asks nobody to sign in" in refused
-        assert "TALLPAGE_OPEN_TO_NETWORK=1" in refused
+        assert "tallpage user add NAME" in refused
 
 
-def test_serve_refuses_in_words_and_starts_nothing(tmp_path: Path) -> None:
-    environment = {**os.environ, "TALLPAGE_HOME": str(tmp_path), "TALLPAGE_HOST": "0.0.0.0"}  # noqa: S104
+@pytest.mark.parametrize(
+    "told",
+    [
+        {"TALLPAGE_HOST": "0.0.0.0"},  # noqa: S104
+        {"TALLPAGE_ALLOWED_HOSTS": "pictures.example"},
+        {"TALLPAGE_HOST": "0.0.0.0", "TALLPAGE_OPEN_TO_NETWORK": "1"},  # noqa: S104 - what opened it once
+    ],
+)
+def test_serve_refuses_in_words_and_starts_nothing(tmp_path: Path, told: dict[str, str]) -> None:
+    environment = {**os.environ, "TALLPAGE_HOME": str(tmp_path), **told}
     environment["DJANGO_SETTINGS_MODULE"] = "tallpage.server.settings"
     run = subprocess.run(
         [sys.executable, "-m", "tallpage", "serve"],
@@ -56,7 +63,7 @@ def test_serve_refuses_in_words_and_starts_nothing(tmp_path: Path) -> None:
         check=False,
     )
     assert run.returncode == 1
-    assert "asks nobody to sign in" in run.stderr
+    assert "there is no account to sign in with" in run.stderr
     assert not (tmp_path / "run").exists()
 
 

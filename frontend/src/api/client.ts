@@ -17,11 +17,12 @@ export class Problem extends Error {
 
 const OFFLINE = new Problem(0, "offline", "Tall Page does not answer.", "Check that it is still running, then try again.");
 
-function csrfToken(): string {
+export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
 }
 
 export async function problemOf(response: Response): Promise<Problem> {
+  if (response.status === 401) window.location.assign(`/account/sign-in?next=${encodeURIComponent(window.location.pathname)}`);
   try {
     const body = (await response.json()) as { code?: string; title?: string; detail?: string };
     return new Problem(response.status, body.code ?? "unknown", body.title ?? response.statusText, body.detail ?? "");

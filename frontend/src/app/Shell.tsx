@@ -12,6 +12,7 @@ import { useScrollMemory } from "./historyStep";
 
 // Fetched when they are first needed.
 const KeysHelp = lazy(() => import("./KeysHelp").then(({ KeysHelp }) => ({ default: KeysHelp })));
+const Person = lazy(() => import("./Person").then(({ Person }) => ({ default: Person })));
 const Notices = lazy(() => import("./Notices").then(({ Notices }) => ({ default: Notices })));
 
 const SCREENS = [
@@ -70,6 +71,9 @@ export function Shell() {
           </nav>
           <div className="hidden min-w-0 flex-1 justify-center md:flex">{!onGather && <AddressField compact />}</div>
           <div className="ml-auto flex gap-1 md:ml-0">
+            <Suspense>
+              <Person />
+            </Suspense>
             <button
               type="button"
               className="btn btn-square btn-ghost btn-sm"

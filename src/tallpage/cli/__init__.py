@@ -22,6 +22,8 @@ COMMANDS = {
     "upload": "Upload pictures to where an outlet's are published; what is there is not sent again.",
     "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",
     "send": "Send files by mail, through the server that TALLPAGE_MAIL names, from TALLPAGE_MAIL_FROM.",
+    "token": "Add a token for scripts, list all, or revoke one. It is shown once, when it is made.",
+    "user": "Add an account, list all, give one another password, or close one.",
     "tidy": "Clear what nothing in the data folder refers to. The running server does so once an hour.",
 }
 """Each command, which is the function of that name in the module of that name, and its line of help."""

@@ -14,6 +14,7 @@ TallPageError
 ├── FitError            what was asked of a file makes no sense
 ├── HandOverError       a way out cannot be taken as asked, or did not lead there
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
+├── AccountError        an account or token cannot be made or found
 ├── StorageError        the data folder cannot be written
 │   └── StorageBusy         somebody else writes; trying again helps
 ├── ChangedElsewhere    another window changed the same thing meanwhile
@@ -125,6 +126,12 @@ class HandOverError(TallPageError):
     """What was to be given away cannot be, or the place did not take it."""
 
     code = "hand_over_failed"
+
+
+class AccountError(TallPageError):
+    """An account or token that cannot be made, or is not there; or what an account may not do."""
+
+    code = "account"
 
 
 class ListError(TallPageError):

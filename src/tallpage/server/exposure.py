@@ -6,12 +6,9 @@ from collections.abc import Callable, Sequence
 
 from django.http import HttpRequest, HttpResponse
 
-OPEN_FLAG = "TALLPAGE_OPEN_TO_NETWORK"
-NOT_ALONE = (
-    "{host} can be reached from other machines, and Tall Page asks nobody to sign in: whoever reaches it "
-    "sees, changes and deletes everything.\n"
-    "Listen on 127.0.0.1 behind a server of your own with sign-in and TLS, or set {flag}=1 if that is "
-    "what you want."
+NO_ACCOUNT = (
+    "Others can reach Tall Page at {where}, and there is no account to sign in with.\n"
+    "Make one first: tallpage user add NAME. Or listen on 127.0.0.1 only, without TALLPAGE_ALLOWED_HOSTS."
 )
 
 
@@ -26,9 +23,9 @@ def allows_private(told: str, *, loopback: bool, other_hosts: Sequence[str]) -> 
     return loopback and not other_hosts
 
 
-def refusal_to_start(host: str, *, loopback: bool, told_open: str) -> str:
+def refusal_to_start(where: str, *, accounts_needed: bool, has_account: bool) -> str:
     """Why the server does not start there; empty when it does."""
-    return "" if loopback or told_open == "1" else NOT_ALONE.format(host=host, flag=OPEN_FLAG)
+    return NO_ACCOUNT.format(where=where) if accounts_needed and not has_account else ""
 
 
 def same_origin_resources(

@@ -15,6 +15,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from tallpage.core.errors import (
+    AccountError,
     AddressError,
     ChangedElsewhere,
     CutError,
@@ -36,6 +37,7 @@ from tallpage.server.database import refusal_of
 _log = logging.getLogger(__name__)
 
 _STATUS: dict[type[TallPageError], HTTPStatus] = {
+    AccountError: HTTPStatus.FORBIDDEN,
     AddressError: HTTPStatus.UNPROCESSABLE_ENTITY,
     PageError: HTTPStatus.UNPROCESSABLE_ENTITY,
     PictureError: HTTPStatus.UNPROCESSABLE_ENTITY,

@@ -52,12 +52,14 @@ def _made_ready(load: Callable[[], Commands]) -> list[str]:
     from django.db import OperationalError
 
     from tallpage.server.database import refusal_of
-    from tallpage.server.exposure import OPEN_FLAG, refusal_to_start
+    from tallpage.server.exposure import refusal_to_start
     from tallpage.server.home import scratch_folder
     from tallpage.server.reserve import make_room_to_delete
 
     refused = refusal_to_start(
-        settings.HOST, loopback=settings.LOOPBACK, told_open=os.environ.get(OPEN_FLAG, "")
+        " ".join([settings.HOST, *settings.OTHER_HOSTS]),
+        accounts_needed=settings.ACCOUNTS,
+        has_account=_has_account(),
     )
     if refused:
         sys.exit(refused)
@@ -86,6 +88,23 @@ def _made_ready(load: Callable[[], Commands]) -> list[str]:
     print(f"Tall Page is at http://{settings.HOST}:{settings.PORT}/  (Ctrl+C ends it)", flush=True)
     os.environ["PYTHONUNBUFFERED"] = "1"
     return [*_PYTHON, "-m", "supervisor.supervisord", "--configuration", str(file)]
+
+
+def _has_account() -> bool:
+    """Whether somebody could sign in; nobody can while there is no database yet."""
+    from django.conf import settings
+    from django.db import OperationalError, connection
+
+    from tallpage.server.people import accounts
+
+    if not Path(str(settings.DATABASES["default"]["NAME"])).exists():
+        return False
+    try:
+        return accounts.exist()
+    except OperationalError:
+        return False
+    finally:
+        connection.close()
 
 
 def _keep_for_ourselves(run: Path) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -28,6 +29,10 @@ LOOPBACK = HOST in ("127.0.0.1", "::1", "localhost")
 OTHER_HOSTS = os.environ.get("TALLPAGE_ALLOWED_HOSTS", "").split()
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *OTHER_HOSTS]
 
+# On loopback there is one person, and nobody signs in. Wherever others come, each has an account.
+ACCOUNTS = not LOOPBACK or bool(OTHER_HOSTS) or os.environ.get("TALLPAGE_ACCOUNTS") == "1"
+TRUSTED_PROXIES = os.environ.get("TALLPAGE_TRUSTED_PROXY", "").split()
+
 # Private and loopback pages may be taken by whoever sits at this machine; a server that others
 # reach, by itself or through a proxy on this machine, must not open its own network to them.
 ALLOW_PRIVATE = allows_private(
@@ -42,9 +47,11 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.messages",
     "django.contrib.staticfiles",
+    "axes",
     "django_q",
     "django_vite",
     "ninja",
+    "tallpage.server.people",
     "tallpage.server.jobs",
     "tallpage.server.signins",
     "tallpage.server.shelf",
@@ -55,6 +62,7 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "tallpage.server.people.proxy.trusted_proxy",
     "tallpage.server.exposure.same_origin_resources",
     "tallpage.server.exposure.secure_cookies",
     "tallpage.server.reserve.room_to_delete",
@@ -64,9 +72,29 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "tallpage.server.people.guarding.Guard",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+_RULES = "django.contrib.auth.password_validation"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"{_RULES}.UserAttributeSimilarityValidator"},
+    {"NAME": f"{_RULES}.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": f"{_RULES}.CommonPasswordValidator"},
+    {"NAME": f"{_RULES}.NumericPasswordValidator"},
+]
+LOGIN_URL = "/account/sign-in"
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_LOCKOUT_CALLABLE = "tallpage.server.people.pages.locked"
+AXES_VERBOSE = False
 ROOT_URLCONF = "tallpage.server.urls"
 WSGI_APPLICATION = "tallpage.server.wsgi.application"
 TEMPLATES = [

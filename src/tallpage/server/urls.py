@@ -8,6 +8,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 
 from tallpage.server.api import api
 from tallpage.server.handover import shared
+from tallpage.server.people.pages import SignIn, SignOut
 
 
 @ensure_csrf_cookie
@@ -19,8 +20,10 @@ def interface(request: HttpRequest) -> HttpResponse:
 urlpatterns = [
     path("api/", api.urls),
     path("admin/", admin.site.urls),
+    path("account/sign-in", SignIn.as_view(), name="sign-in"),
+    path("account/sign-out", SignOut.as_view(), name="sign-out"),
     path("shared/style.css", shared.style),
     path("shared/<str:token>/", shared.page, name="shared"),
     path("shared/<str:token>/<str:name>", shared.file),
-    re_path(r"^(?!api/|admin/|static/|shared/).*$", interface, name="interface"),
+    re_path(r"^(?!account/|api/|admin/|static/|shared/).*$", interface, name="interface"),
 ]

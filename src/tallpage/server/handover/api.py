@@ -15,6 +15,7 @@ from django.utils import timezone
 from ninja import Router, Status
 from slugify import slugify
 
+from tallpage.core.errors import AccountError
 from tallpage.core.handover import ZipChannel, with_manifest
 from tallpage.server.handover import saving, working
 from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
@@ -36,6 +37,7 @@ from tallpage.server.handover.ways.pdf import DOCUMENT
 from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Outlet
 from tallpage.server.outlets.saving import answered
+from tallpage.server.people.guarding import person_of, role_here
 from tallpage.server.shelf.lookup import shelf_capture
 from tallpage.server.storage import made_folder
 
@@ -67,11 +69,16 @@ def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
     """Hand something over; what takes a while is queued, what is fetched at once has its address."""
     order = payload.order
     selection, options = order.what.selection(), options_of(order)
+    person = person_of(request)
+    if role_here(request) == "viewer" and order.way != "disk":
+        raise AccountError(
+            "With this account you can look, search and save files.", hint="Ask a producer.", code="viewer"
+        )
     if order.way == "disk":
-        return Status(202, saving.note_saved(selection, options))
+        return Status(202, saving.note_saved(selection, options, person=person))
     if order.way == "mail":
         options["base"] = request.build_absolute_uri("/").rstrip("/")
-    return Status(202, working.order(order.way, selection, options))
+    return Status(202, working.order(order.way, selection, options, person=person))
 
 
 @router.get("/hand-overs/{int:line_id}", response=HandOverOut, operation_id="get_hand_over")
@@ -86,8 +93,8 @@ def hand_over_again(request: HttpRequest, line_id: int) -> Status[HandOver]:
     line = _line(line_id)
     selection = Selection.from_json(line.what)
     if line.way in _SAVED:
-        return Status(202, saving.note_saved(selection, line.options))
-    return Status(202, working.order_again(line))
+        return Status(202, saving.note_saved(selection, line.options, person=person_of(request)))
+    return Status(202, working.order_again(line, person=person_of(request)))
 
 
 @router.post("/hand-overs/{int:line_id}/stop", response=HandOverOut, operation_id="stop_hand_over")

@@ -49,11 +49,13 @@ def note_saved(selection: Selection, options: Mapping[str, Any], *, person: str 
     return _noted(way, selection, options, files=files, answer=answer, person=person)
 
 
-def note_file(output: Output, name: str, **_: object) -> None:
+def note_file(output: Output, name: str, person: str, **_: object) -> None:
     """A line for a file that was saved by its button, or dragged out."""
     total = sum(file.bytes for file in output.files.all())
     files = [{"name": name, "bytes": total}]
-    _noted(HandOver.Way.FILE, Selection(outputs=(output.pk,)), {}, files=files, answer="Saved.", person="")
+    _noted(
+        HandOver.Way.FILE, Selection(outputs=(output.pk,)), {}, files=files, answer="Saved.", person=person
+    )
 
 
 def _noted(

@@ -94,7 +94,7 @@ def file(request: HttpRequest, token: str, name: str) -> HttpResponseBase:
 @_of_a_stranger
 def style(_request: HttpRequest) -> HttpResponseBase:
     """The looks of these pages."""
-    return FileResponse(Path(__file__).with_name("shared.css").open("rb"), content_type="text/css")
+    return HttpResponse(Path(__file__).with_name("shared.css").read_bytes(), content_type="text/css")
 
 
 def _link(token: str) -> SharedLink:

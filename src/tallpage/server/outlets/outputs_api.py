@@ -31,6 +31,7 @@ from tallpage.server.outlets.schemas import (
     SwatchName,
 )
 from tallpage.server.outlets.signals import file_saved
+from tallpage.server.people.guarding import person_of
 from tallpage.server.shelf.models import Cut
 
 router = Router(tags=["outputs"])
@@ -121,7 +122,7 @@ def leaf_file(request: HttpRequest, output_id: int, number: int) -> HttpResponse
 def _tell_saved(request: HttpRequest, output: Output, response: HttpResponse) -> None:
     """Say that a person saves a file; a page of ours that shows it does not."""
     if request.headers.get("Sec-Fetch-Dest") != "image":
-        file_saved.send(sender=Output, output=output, name=name_of(response))
+        file_saved.send(sender=Output, output=output, name=name_of(response), person=person_of(request))
 
 
 @router.get("/outputs/{output_id}/swatches/{name}", operation_id="swatch", include_in_schema=False)

@@ -1,0 +1,1 @@
+"""Who may come in: accounts, roles, tokens for scripts, and what each may do."""

@@ -1,0 +1,194 @@
+"""What each address of the server asks of whoever comes. An address without a rule lets nobody in."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+Need = Literal["anybody", "viewer", "producer"]
+
+_API = "api/"
+_READING = ("GET", "HEAD", "OPTIONS")
+
+LOOKED_AT = frozenset(
+    {
+        "captures",
+        "captures/deleted",
+        "captures/<capture_id>",
+        "captures/<capture_id>/coarseness",
+        "captures/<capture_id>/hidden",
+        "captures/<capture_id>/map",
+        "captures/<capture_id>/so-far",
+        "captures/<capture_id>/so-far/<number>",
+        "captures/<capture_id>/spine",
+        "captures/<capture_id>/strips/<number>",
+        "captures/<capture_id>/thumbnail",
+        "captures/<capture_id>/tiles/<column>/<row>",
+        "captures/<int:capture_id>/log",
+        "cuts/<cut_id>",
+        "cuts/<cut_id>/carry/<capture_id>",
+        "cuts/<cut_id>/carry/<capture_id>/picture",
+        "cuts/<cut_id>/dressed",
+        "cuts/<cut_id>/file",
+        "cuts/<cut_id>/outputs",
+        "cuts/<cut_id>/piece",
+        "hand-over/ways",
+        "hand-overs/<int:line_id>",
+        "hand-overs/<int:line_id>/file",
+        "hand-overs/<int:line_id>/package",
+        "hand-overs/<int:line_id>/sheets/<int:number>",
+        "marks/styles",
+        "marks/usual",
+        "me",
+        "outlets",
+        "outlets/file",
+        "outlets/uploads",
+        "outputs/<output_id>/file",
+        "outputs/<output_id>/leaves/<number>/file",
+        "outputs/<output_id>/snippet.zip",
+        "outputs/<output_id>/swatches/<name>",
+        "outputs/<output_id>/<side>/<number>",
+        "screens",
+        "signs",
+        "stickers/<name>",
+        "sweeps",
+        "sweeps/shots/<shot_id>/change",
+        "sweeps/<sweep_id>",
+        "sweeps/<sweep_id>/rows",
+        "sweeps/<sweep_id>/zip",
+    }
+)
+"""Routes of the API that are read by GET: for viewers."""
+
+ASKED = frozenset(
+    {
+        "captures/<capture_id>/blank",
+        "captures/<capture_id>/colour",
+        "captures/<capture_id>/found",
+        "captures/<capture_id>/level",
+        "captures/<capture_id>/trim",
+        "hand-over/names",
+        "hand-overs",
+        "marks/drawn",
+        "outputs/<output_id>/hand",
+        "outputs/<output_id>/snippet",
+    }
+)
+"""Routes by which something is only worked out, or a file saved, although they are posted to: for viewers."""
+
+CHANGED: dict[str, tuple[str, ...]] = {
+    "captures": ("POST",),
+    "captures/deleted": ("DELETE",),
+    "captures/<capture_id>": (
+        "DELETE",
+        "PATCH",
+    ),
+    "captures/<capture_id>/again": ("POST",),
+    "captures/<capture_id>/cuts": ("POST",),
+    "captures/<capture_id>/cuts/file": ("POST",),
+    "captures/<capture_id>/cuts/order": ("PUT",),
+    "captures/<capture_id>/further": ("POST",),
+    "captures/<capture_id>/restore": ("POST",),
+    "captures/<capture_id>/retake": ("POST",),
+    "captures/<capture_id>/stop": ("POST",),
+    "cuts/<cut_id>": (
+        "DELETE",
+        "PATCH",
+    ),
+    "cuts/<cut_id>/carry": ("POST",),
+    "cuts/<cut_id>/duplicate": ("POST",),
+    "cuts/<cut_id>/name": ("PUT",),
+    "cuts/<cut_id>/outputs": ("POST",),
+    "cuts/<cut_id>/outputs/fit": ("POST",),
+    "cuts/<cut_id>/restore": ("POST",),
+    "cuts/<cut_id>/review": (
+        "DELETE",
+        "POST",
+    ),
+    "hand-overs/<int:line_id>/again": ("POST",),
+    "hand-overs/<int:line_id>/stop": ("POST",),
+    "hand-overs/<int:line_id>/take-back": ("POST",),
+    "lists/file": ("POST",),
+    "lists/names": ("POST",),
+    "lists/site": ("POST",),
+    "lists/text": ("POST",),
+    "marks/styles": (
+        "DELETE",
+        "PUT",
+    ),
+    "outlets": ("POST",),
+    "outlets/file": ("POST",),
+    "outlets/order": ("PUT",),
+    "outlets/<int:outlet_id>": (
+        "DELETE",
+        "PATCH",
+    ),
+    "outlets/<int:outlet_id>/upload": (
+        "DELETE",
+        "PUT",
+    ),
+    "outlets/<outlet_id>/copy": ("POST",),
+    "outlets/<outlet_id>/slots": ("POST",),
+    "outlets/<outlet_id>/slots/order": ("PUT",),
+    "outputs/<output_id>": ("DELETE",),
+    "outputs/<output_id>/fit": ("POST",),
+    "outputs/<output_id>/leaves": ("POST",),
+    "outputs/<output_id>/legible": ("PUT",),
+    "outputs/<output_id>/stop": ("POST",),
+    "pictures": ("POST",),
+    "schedules/times": ("POST",),
+    "screens": (
+        "DELETE",
+        "POST",
+    ),
+    "sign-ins": ("GET",),
+    "sign-ins/basic": ("PUT",),
+    "sign-ins/form": ("PUT",),
+    "sign-ins/state": ("POST",),
+    "sign-ins/<sign_in_id>": ("DELETE",),
+    "slots/<slot_id>": (
+        "DELETE",
+        "PUT",
+    ),
+    "stickers": ("POST",),
+    "sweeps": ("POST",),
+    "sweeps/<sweep_id>": ("DELETE",),
+    "sweeps/<sweep_id>/again": ("POST",),
+    "sweeps/<sweep_id>/folder": ("POST",),
+    "sweeps/<sweep_id>/mark": ("POST",),
+    "sweeps/<sweep_id>/retake": ("POST",),
+    "sweeps/<sweep_id>/schedule": (
+        "DELETE",
+        "PUT",
+    ),
+    "sweeps/<sweep_id>/stop-mode": ("POST",),
+}
+"""Routes by which something is changed, with their methods: for producers."""
+
+PAGES: dict[str, Need] = {
+    "": "viewer",
+    "docs": "viewer",
+    "openapi.json": "viewer",
+}
+"""What the API says of itself."""
+
+OPEN: dict[str, Need] = {
+    "shared/style.css": "anybody",
+    "shared/<str:token>/": "anybody",
+    "shared/<str:token>/<str:name>": "anybody",
+    "account/sign-in": "anybody",
+    "account/sign-out": "viewer",
+    "^(?!account/|api/|admin/|static/|shared/).*$": "viewer",
+}
+"""Pages: shared links and the way in are for anybody, the interface for who has an account."""
+
+
+def need_of(route: str, method: str) -> Need | None:
+    """What a route asks, by its pattern; None for one that has no rule."""
+    if not route.startswith(_API):
+        return OPEN.get(route)
+    path = route.removeprefix(_API)
+    if method in _READING and (path in LOOKED_AT or path in PAGES):
+        return "viewer"
+    if method == "POST" and path in ASKED:
+        return "viewer"
+    return "producer" if method in CHANGED.get(path, ()) else None

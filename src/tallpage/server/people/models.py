@@ -1,0 +1,29 @@
+"""Tokens for scripts. Accounts are Django's own; the role is a group."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+
+class Token(models.Model):
+    """What a script signs in by. Only its hash is kept: it is shown once, when it is made."""
+
+    class Scope(models.TextChoices):
+        """What it is good for."""
+
+        READ = "read"
+        ALL = "all"
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="tokens")
+    label = models.CharField(max_length=80, blank=True)
+    scope = models.CharField(max_length=4, choices=Scope.choices)
+    digest = models.CharField(max_length=64, unique=True)
+    used_at = models.DateTimeField(null=True, blank=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.label or 'token'} of {self.user}"

@@ -1,0 +1,68 @@
+"""A server with accounts: the way in, what a viewer may, what a producer may."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+from tallpage.demo.photo_store import PhotoStore
+from tests.browser.person import Person
+from tests.browser.stack import Application, open_window, running_application
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+
+PASSWORD = "seven herrings swim"
+_ACCOUNTS = f"""
+from tallpage.server.people import accounts
+accounts.add("isa", {PASSWORD!r}, "producer")
+accounts.add("odd", {PASSWORD!r}, "viewer")
+"""
+
+
+@pytest.fixture
+def guarded(
+    photo_store: PhotoStore, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
+) -> Iterator[Application]:
+    photographs = request.config.cache.mkdir("photographs")  # type: ignore[union-attr]
+    home = tmp_path_factory.mktemp("guarded")
+    with running_application(home, photographs, prepared=_ACCOUNTS, TALLPAGE_ACCOUNTS="1") as started:
+        yield started
+
+
+def _sign_in(person: Person, name: str, password: str = PASSWORD) -> None:
+    person.see("input[name=username]").clear()
+    person.see("input[name=username]").send_keys(name)
+    person.see("input[name=password]").send_keys(password)
+    person.click("Sign in")
+
+
+def test_a_viewer_looks_and_a_producer_works(guarded: Application, tmp_path: Path) -> None:
+    with open_window() as window:
+        person = Person(window, guarded, tmp_path)
+        person.open("/outlets")
+        _sign_in(person, "odd", "wrong")
+        person.see_text("Name and password do not fit together.")
+        _sign_in(person, "odd")
+        person.see("section[aria-label='Noticeboard']")
+        person.see_text("odd, viewer")
+        person.type_into("[aria-label='Name of the new outlet']", "Lighthouse letter")
+        person.click("Add outlet")
+        person.see_text("With this account you can look, search and save files.")
+        person.click("Sign odd out")
+        _sign_in(person, "isa")
+        person.see_text("isa")
+        person.open("/outlets")
+        person.type_into("[aria-label='Name of the new outlet']", "Lighthouse letter")
+        person.click("Add outlet")
+        person.see("section[aria-label='Lighthouse letter']")
+        window.delete_all_cookies()
+        person.click("Copy Lighthouse letter")
+        person.until(
+            lambda driver: "/account/sign-in?next=%2Foutlets" in driver.current_url, what="the way in"
+        )
+        complaints = [row["message"] for row in window.get_log("browser")]
+        assert not [text for text in complaints if "Content Security Policy" in text]
+        _sign_in(person, "isa")
+        person.see("section[aria-label='Lighthouse letter']")
