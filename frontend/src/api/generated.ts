@@ -4,6 +4,114 @@
  */
 
 export interface paths {
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Folders
+         * @description All folders, by name.
+         */
+        get: operations["list_folders"];
+        put?: never;
+        /**
+         * Make Folder
+         * @description A new folder.
+         */
+        post: operations["make_folder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/{folder_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Folder
+         * @description Give a folder another name or place.
+         */
+        put: operations["change_folder"];
+        post?: never;
+        /**
+         * Delete Folder
+         * @description Delete a folder; what lies in it moves up by one.
+         */
+        delete: operations["delete_folder"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Labels
+         * @description All labels that captures have.
+         */
+        get: operations["list_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/ids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Capture Ids
+         * @description The numbers of all captures that are looked for, the newest first.
+         */
+        get: operations["find_capture_ids"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/batch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Captures
+         * @description Move, label, delete or restore many captures at once.
+         */
+        post: operations["change_captures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/captures": {
         parameters: {
             query?: never;
@@ -13,7 +121,7 @@ export interface paths {
         };
         /**
          * List Captures
-         * @description Captures, newest first, ``limit`` (1–200) at a time; only those that hold ``words`` when given.
+         * @description Captures, newest first, ``limit`` (1–200) at a time; only those that are looked for.
          *
          *     With ``alone``, without those that were taken with a whole list of pages.
          */
@@ -1689,6 +1797,121 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * FolderOut
+         * @description A folder with the number of captures that lie in it itself.
+         */
+        FolderOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Parent */
+            parent: number | null;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+        };
+        /**
+         * FolderIn
+         * @description A folder on the server's disk, by its name.
+         */
+        FolderIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "folder";
+            /**
+             * Folder
+             * @default
+             */
+            folder: string;
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
+         * LabelOut
+         * @description A label, and how many captures have it.
+         */
+        LabelOut: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * WantedIn
+         * @description Which captures are looked for; folder 0 is none.
+         */
+        WantedIn: {
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Alone
+             * @default false
+             */
+            alone: boolean;
+            /** Folder */
+            folder?: number | null;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Host
+             * @default
+             */
+            host: string;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
+        };
+        /**
+         * BatchOut
+         * @description To which captures it was done, so that it can be undone.
+         */
+        BatchOut: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * BatchIn
+         * @description Something that is done to captures: to those that are named, or to all that are looked for.
+         */
+        BatchIn: {
+            /**
+             * Ids
+             * @default []
+             */
+            ids: number[];
+            wanted?: components["schemas"]["WantedIn"] | null;
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "move" | "label" | "unlabel" | "delete" | "restore";
+            /** Folder */
+            folder?: number | null;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+        };
+        /**
          * CaptureOut
          * @description A capture as the shelf shows it. ``picture_key`` is empty until it is taken.
          *
@@ -1738,6 +1961,13 @@ export interface components {
              * @default
              */
             passage: string;
+            /** Folder */
+            folder?: number | null;
+            /**
+             * Labels
+             * @default []
+             */
+            labels: string[];
             job: components["schemas"]["JobOut"];
             /**
              * Created At
@@ -2038,6 +2268,13 @@ export interface components {
              * @default
              */
             passage: string;
+            /** Folder */
+            folder?: number | null;
+            /**
+             * Labels
+             * @default []
+             */
+            labels: string[];
             job: components["schemas"]["JobOut"];
             /**
              * Created At
@@ -2417,6 +2654,13 @@ export interface components {
              * @default
              */
             passage: string;
+            /** Folder */
+            folder?: number | null;
+            /**
+             * Labels
+             * @default []
+             */
+            labels: string[];
             job: components["schemas"]["JobOut"];
             /**
              * Created At
@@ -5194,28 +5438,6 @@ export interface components {
             pattern: string;
         };
         /**
-         * FolderIn
-         * @description A folder on the server's disk, by its name.
-         */
-        FolderIn: {
-            what: components["schemas"]["WhatIn"];
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            way: "folder";
-            /**
-             * Folder
-             * @default
-             */
-            folder: string;
-            /**
-             * Pattern
-             * @default
-             */
-            pattern: string;
-        };
-        /**
          * HandOverIn
          * @description A way out, and what goes by it.
          */
@@ -5421,13 +5643,178 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    list_folders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FolderOut"][];
+                };
+            };
+        };
+    };
+    make_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FolderOut"];
+                };
+            };
+        };
+    };
+    change_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                folder_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FolderOut"];
+                };
+            };
+        };
+    };
+    delete_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                folder_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    list_labels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"][];
+                };
+            };
+        };
+    };
+    find_capture_ids: {
+        parameters: {
+            query?: {
+                words?: string;
+                alone?: boolean;
+                folder?: number | null;
+                label?: string;
+                host?: string;
+                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+        };
+    };
+    change_captures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+        };
+    };
     list_captures: {
         parameters: {
             query?: {
-                limit?: number;
-                before?: number | null;
                 words?: string;
                 alone?: boolean;
+                folder?: number | null;
+                label?: string;
+                host?: string;
+                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
+                limit?: number;
+                before?: number | null;
             };
             header?: never;
             path?: never;

@@ -13,6 +13,9 @@ LOOKED_AT = frozenset(
     {
         "captures",
         "captures/deleted",
+        "captures/ids",
+        "folders",
+        "labels",
         "captures/<capture_id>",
         "captures/<capture_id>/coarseness",
         "captures/<capture_id>/hidden",
@@ -76,6 +79,9 @@ ASKED = frozenset(
 """Routes by which something is only worked out, or a file saved, although they are posted to: for viewers."""
 
 CHANGED: dict[str, tuple[str, ...]] = {
+    "captures/batch": ("POST",),
+    "folders": ("POST",),
+    "folders/<folder_id>": ("DELETE", "PUT"),
     "captures": ("POST",),
     "captures/deleted": ("DELETE",),
     "captures/<capture_id>": (

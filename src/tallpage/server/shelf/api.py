@@ -53,7 +53,8 @@ from tallpage.server.shelf.schemas import (
     TakeSettings,
     TrimIn,
 )
-from tallpage.server.shelf.searching import index_name, search
+from tallpage.server.shelf.searching import index_name
+from tallpage.server.shelf.sorting_api import WantedIn
 from tallpage.server.shelf.taking import KIND as TAKE_KIND
 from tallpage.server.shelf.taking import order_further, order_page
 
@@ -64,19 +65,15 @@ _BLOCK_CHARS = 200
 
 @router.get("/captures", response=ShelfOut, operation_id="list_captures")
 def list_captures(
-    request: HttpRequest, limit: int = 60, before: int | None = None, words: str = "", alone: bool = False
+    request: HttpRequest, wanted: Query[WantedIn], limit: int = 60, before: int | None = None
 ) -> dict[str, object]:
-    """Captures, newest first, ``limit`` (1–200) at a time; only those that hold ``words`` when given.
+    """Captures, newest first, ``limit`` (1–200) at a time; only those that are looked for.
 
     With ``alone``, without those that were taken with a whole list of pages.
     """
     limit = min(max(limit, 1), _MOST_AT_ONCE)
-    shelf = Capture.objects.on_shelf().order_by("-pk")
-    if alone:
-        shelf = shelf.filter(one_of_many=False)
-    passages = search(words) if words.strip() else {}
-    if words.strip():
-        shelf = shelf.filter(pk__in=list(passages))
+    found, passages = wanted.wanted().found()
+    shelf = found.order_by("-pk").prefetch_related("labels")
     page = list((shelf.filter(pk__lt=before) if before else shelf)[: limit + 1])
     more = len(page) > limit
     for capture in page:
@@ -93,7 +90,7 @@ def list_deleted(request: HttpRequest) -> dict[str, object]:
     """Captures that were deleted and can be put back; the latest 200 of them are told one by one."""
     found = purge.deleted()
     return {
-        "captures": found.select_related("job")[:_MOST_AT_ONCE],
+        "captures": found.select_related("job").prefetch_related("labels")[:_MOST_AT_ONCE],
         "total": found.count(),
         "bytes": found.aggregate(total=Sum("bytes"))["total"] or 0,
         "kept_days": purge.KEPT_FOR.days,

@@ -33,6 +33,33 @@ class CaptureQuerySet(models.QuerySet["Capture"]):
         return self.update(deleted_at=timezone.now())
 
 
+class Folder(models.Model):
+    """A folder of the shelf. What is in one that is deleted moves up: no capture is ever lost with it."""
+
+    name = models.CharField(max_length=80)
+    parent = models.ForeignKey(
+        "self", on_delete=models.PROTECT, null=True, blank=True, related_name="children"
+    )
+
+    class Meta:
+        ordering = ["name", "pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Label(models.Model):
+    """A word by which captures are found together."""
+
+    name = models.CharField(max_length=40, unique=True)
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class Capture(models.Model):
     """A page or a dropped picture as it was taken. Its pixels are never altered.
 
@@ -78,6 +105,10 @@ class Capture(models.Model):
         related_name="renewals",
         help_text="the same page as it was before: its cuts are carried over",
     )
+    shelf_folder = models.ForeignKey(
+        Folder, on_delete=models.SET_NULL, null=True, blank=True, related_name="captures"
+    )
+    labels = models.ManyToManyField(Label, blank=True, related_name="captures")
     job = models.OneToOneField(Job, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)
     taken_at = models.DateTimeField(null=True, blank=True)

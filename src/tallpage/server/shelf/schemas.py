@@ -166,9 +166,16 @@ class CaptureOut(Schema):
     warnings: list[str]
     picture_key: str = Field(alias="storage_key")
     passage: str = ""
+    folder: int | None = Field(None, alias="shelf_folder_id")
+    labels: list[str] = []
     job: JobOut
     created_at: datetime
     taken_at: datetime | None
+
+    @staticmethod
+    def resolve_labels(capture: Any) -> list[str]:
+        """Their names."""
+        return [label.name for label in capture.labels.all()]
 
 
 class DeletedCaptureOut(CaptureOut):

@@ -1,0 +1,198 @@
+"""Finding captures of the shelf, and doing something to many of them at once."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+from django.db import transaction
+from django.db.models import Count, Q, QuerySet
+
+from tallpage.core.errors import ListError
+from tallpage.server.jobs.models import Job
+from tallpage.server.shelf.models import Capture, CaptureQuerySet, Folder, Label
+from tallpage.server.shelf.searching import search
+
+State = Literal["", "ready", "not_whole", "warned", "failed", "under_way"]
+NO_FOLDER = 0
+MOST_AT_ONCE = 20_000
+_MOST_FOLDERS, _DEEPEST = 2_000, 12
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wanted:
+    """Which captures of the shelf are looked for; what is not said does not matter."""
+
+    words: str = ""
+    alone: bool = False
+    """Without those that were taken with a whole list of pages."""
+    folder: int | None = None
+    """With the folders in it; :data:`NO_FOLDER` for those that are in none."""
+    label: str = ""
+    host: str = ""
+    state: State = ""
+
+    def found(self) -> tuple[CaptureQuerySet, dict[int, str]]:
+        """The captures, and of a search the passage of each that says the words."""
+        shelf = Capture.objects.on_shelf()
+        passages = search(self.words) if self.words.strip() else {}
+        if self.words.strip():
+            shelf = shelf.filter(pk__in=list(passages))
+        if self.alone:
+            shelf = shelf.filter(one_of_many=False)
+        if self.folder == NO_FOLDER:
+            shelf = shelf.filter(shelf_folder=None)
+        elif self.folder is not None:
+            shelf = shelf.filter(shelf_folder__in=_with_those_in(self.folder))
+        if self.label:
+            shelf = shelf.filter(labels__name__iexact=self.label)
+        if self.host:
+            shelf = shelf.filter(host__iexact=self.host)
+        return shelf.filter(_STATES[self.state]), passages
+
+
+_PENDING = Q(job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
+_STATES: dict[State, Q] = {
+    "": Q(),
+    "ready": ~Q(storage_key=""),
+    "not_whole": Q(whole=False),
+    "warned": ~Q(warnings=[]),
+    "failed": Q(job__state__in=(Job.State.FAILED, Job.State.STOPPED), storage_key=""),
+    "under_way": _PENDING,
+}
+
+
+def folders() -> QuerySet[Folder]:
+    """All folders, each with the number of captures that lie in it itself."""
+    lying = Count("captures", filter=Q(captures__deleted_at=None))
+    return Folder.objects.annotate(count=lying)
+
+
+def labels() -> QuerySet[Label]:
+    """All labels that a capture of the shelf has, with how many have them."""
+    counted = Count("captures", filter=Q(captures__deleted_at=None))
+    return Label.objects.annotate(count=counted).filter(count__gt=0)
+
+
+def make_folder(name: str, parent: Folder | None) -> Folder:
+    """A new folder.
+
+    Raises:
+        ListError: a name that its neighbours have, or too many folders.
+    """
+    if Folder.objects.count() >= _MOST_FOLDERS:
+        raise ListError(f"The shelf holds at most {_MOST_FOLDERS:,} folders.", hint="", code="too_many")
+    if parent is not None and len(_above(parent)) >= _DEEPEST:
+        raise ListError(f"Folders lie at most {_DEEPEST} deep.", hint="", code="too_deep")
+    _require_free(name, parent)
+    return Folder.objects.create(name=name.strip(), parent=parent)
+
+
+def change_folder(folder: Folder, name: str, parent: Folder | None) -> Folder:
+    """Give a folder another name or place.
+
+    Raises:
+        ListError: it would lie in itself, or a neighbour has the name.
+    """
+    if parent is not None and folder.pk in [row.pk for row in _above(parent)]:
+        raise ListError(
+            f"“{folder.name}” cannot lie in itself.", hint="Choose another place.", code="in_itself"
+        )
+    _require_free(name, parent, besides=folder)
+    folder.name, folder.parent = name.strip(), parent
+    folder.save()
+    return folder
+
+
+def delete_folder(folder: Folder) -> None:
+    """Delete a folder; what lies in it, captures and folders, moves up by one."""
+    with transaction.atomic():
+        Capture.objects.filter(shelf_folder=folder).update(shelf_folder=folder.parent)
+        for child in folder.children.all():
+            child.parent = folder.parent
+            if (
+                Folder.objects.filter(parent=folder.parent, name__iexact=child.name)
+                .exclude(pk=folder.pk)
+                .exists()
+            ):
+                child.name = f"{child.name[:70]} ({child.pk})"
+            child.save()
+        folder.delete()
+
+
+def move(ids: Iterable[int], folder: Folder | None) -> int:
+    """Put captures into a folder, or into none."""
+    return Capture.objects.filter(pk__in=list(ids)).update(shelf_folder=folder)
+
+
+def label(ids: Iterable[int], name: str) -> int:
+    """Give captures a label.
+
+    Raises:
+        ListError: it has no name.
+    """
+    name = " ".join(name.split())
+    if not name:
+        raise ListError("The label has no name.", hint="Type one.", code="no_name")
+    found = Label.objects.filter(name__iexact=name).first() or Label.objects.create(name=name[:40])
+    rows = list(Capture.objects.filter(pk__in=list(ids)).values_list("pk", flat=True))
+    through = Capture.labels.through
+    through.objects.bulk_create(
+        [through(capture_id=pk, label_id=found.pk) for pk in rows], ignore_conflicts=True
+    )
+    return len(rows)
+
+
+def unlabel(ids: Iterable[int], name: str) -> int:
+    """Take a label from captures; one that no capture has any more goes."""
+    through = Capture.labels.through
+    count, _ = through.objects.filter(capture_id__in=list(ids), label__name__iexact=name).delete()
+    Label.objects.annotate(uses=Count("captures")).filter(uses=0).delete()
+    return count
+
+
+def require_some(ids: list[int]) -> list[int]:
+    """The captures themselves.
+
+    Raises:
+        ListError: there are none, or too many at once.
+    """
+    if not ids:
+        raise ListError("No capture is chosen.", hint="Choose some, and try again.", code="nothing_chosen")
+    if len(ids) > MOST_AT_ONCE:
+        raise ListError(f"At most {MOST_AT_ONCE:,} captures are changed at once.", hint="", code="too_many")
+    return ids
+
+
+def _with_those_in(folder_id: int) -> list[int]:
+    """A folder and all that lie in it, however deep."""
+    children: dict[int | None, list[int]] = {}
+    for pk, parent in Folder.objects.values_list("pk", "parent"):
+        children.setdefault(parent, []).append(pk)
+    found, waiting = [], [folder_id]
+    while waiting:
+        found.append(waiting.pop())
+        waiting += children.get(found[-1], [])
+    return found
+
+
+def _above(folder: Folder) -> list[Folder]:
+    """A folder and those that it lies in."""
+    found, at = [], folder
+    while at is not None:
+        found.append(at)
+        at = at.parent  # type: ignore[assignment]
+    return found
+
+
+def _require_free(name: str, parent: Folder | None, besides: Folder | None = None) -> None:
+    if not name.strip():
+        raise ListError("The folder has no name.", hint="Type one.", code="no_name")
+    same = Folder.objects.filter(parent=parent, name__iexact=name.strip())
+    if (same.exclude(pk=besides.pk) if besides else same).exists():
+        raise ListError(
+            f"There is a folder “{name.strip()}” here already.",
+            hint="Choose another name.",
+            code="name_taken",
+        )

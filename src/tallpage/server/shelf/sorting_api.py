@@ -1,0 +1,137 @@
+"""HTTP API of folders and labels, and of what is done to many captures at once."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Annotated, Literal
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Field, Query, Router, Schema, Status
+from pydantic import StringConstraints
+
+from tallpage.server.shelf import sorting
+from tallpage.server.shelf.models import Capture, Folder, Label
+
+router = Router(tags=["shelf"])
+_Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
+
+
+class FolderIn(Schema):
+    """A folder by name and place; without a parent it lies on the shelf itself."""
+
+    name: _Name
+    parent: int | None = None
+
+
+class FolderOut(Schema):
+    """A folder with the number of captures that lie in it itself."""
+
+    id: int
+    name: str
+    parent: int | None = Field(alias="parent_id")
+    count: int = 0
+
+
+class LabelOut(Schema):
+    """A label, and how many captures have it."""
+
+    name: str
+    count: int
+
+
+class WantedIn(Schema):
+    """Which captures are looked for; folder 0 is none."""
+
+    words: Annotated[str, StringConstraints(max_length=500)] = ""
+    alone: bool = False
+    folder: int | None = None
+    label: Annotated[str, StringConstraints(max_length=40)] = ""
+    host: Annotated[str, StringConstraints(max_length=255)] = ""
+    state: sorting.State = ""
+
+    def wanted(self) -> sorting.Wanted:
+        """As the server knows it."""
+        return sorting.Wanted(**self.model_dump(include=set(WantedIn.model_fields)))
+
+
+class BatchIn(Schema):
+    """Something that is done to captures: to those that are named, or to all that are looked for."""
+
+    ids: list[int] = Field(default=[], max_length=sorting.MOST_AT_ONCE)
+    wanted: WantedIn | None = None
+    action: Literal["move", "label", "unlabel", "delete", "restore"]
+    folder: int | None = None
+    label: Annotated[str, StringConstraints(max_length=40)] = ""
+
+
+class BatchOut(Schema):
+    """To which captures it was done, so that it can be undone."""
+
+    ids: list[int]
+
+
+@router.get("/folders", response=list[FolderOut], operation_id="list_folders")
+def list_folders(request: HttpRequest) -> Iterable[Folder]:
+    """All folders, by name."""
+    return sorting.folders()
+
+
+@router.post("/folders", response={201: FolderOut}, operation_id="make_folder")
+def make_folder(request: HttpRequest, payload: FolderIn) -> Status[Folder]:
+    """A new folder."""
+    return Status(201, sorting.make_folder(payload.name, _folder(payload.parent)))
+
+
+@router.put("/folders/{folder_id}", response=FolderOut, operation_id="change_folder")
+def change_folder(request: HttpRequest, folder_id: int, payload: FolderIn) -> Folder:
+    """Give a folder another name or place."""
+    return sorting.change_folder(
+        get_object_or_404(Folder, pk=folder_id), payload.name, _folder(payload.parent)
+    )
+
+
+@router.delete("/folders/{folder_id}", response={204: None}, operation_id="delete_folder")
+def delete_folder(request: HttpRequest, folder_id: int) -> Status[None]:
+    """Delete a folder; what lies in it moves up by one."""
+    sorting.delete_folder(get_object_or_404(Folder, pk=folder_id))
+    return Status(204, None)
+
+
+@router.get("/labels", response=list[LabelOut], operation_id="list_labels")
+def list_labels(request: HttpRequest) -> Iterable[Label]:
+    """All labels that captures have."""
+    return sorting.labels()
+
+
+@router.get("/captures/ids", response=BatchOut, operation_id="find_capture_ids")
+def find_capture_ids(request: HttpRequest, wanted: Query[WantedIn]) -> dict[str, list[int]]:
+    """The numbers of all captures that are looked for, the newest first."""
+    found, _ = wanted.wanted().found()
+    return {"ids": list(found.values_list("pk", flat=True)[: sorting.MOST_AT_ONCE])}
+
+
+@router.post("/captures/batch", response=BatchOut, operation_id="change_captures")
+def change_captures(request: HttpRequest, payload: BatchIn) -> dict[str, list[int]]:
+    """Move, label, delete or restore many captures at once."""
+    ids = payload.ids
+    if payload.wanted is not None:
+        found, _ = payload.wanted.wanted().found()
+        ids = list(found.values_list("pk", flat=True))
+    ids = sorting.require_some(ids)
+    match payload.action:
+        case "move":
+            sorting.move(ids, _folder(payload.folder))
+        case "label":
+            sorting.label(ids, payload.label)
+        case "unlabel":
+            sorting.unlabel(ids, payload.label)
+        case "delete":
+            Capture.objects.filter(pk__in=ids, deleted_at=None).delete_from_shelf()
+        case "restore":
+            Capture.objects.filter(pk__in=ids).update(deleted_at=None)
+    return {"ids": ids}
+
+
+def _folder(folder_id: int | None) -> Folder | None:
+    return get_object_or_404(Folder, pk=folder_id) if folder_id else None

@@ -1,0 +1,123 @@
+"""Folders, labels, and many captures at once: found, moved, labelled, deleted and put back; none is lost."""
+
+from collections.abc import Callable
+
+import pytest
+
+from tallpage.server.shelf.models import Capture, Folder, Label
+from tests.pictures import gradient
+from tests.server.conftest import Api
+
+Make = Callable[..., Capture]
+
+
+@pytest.fixture
+def shelf(make_capture: Make) -> list[int]:
+    """Five captures, the oldest first."""
+    return [make_capture(gradient(40, 40), title=f"Page {number}").pk for number in range(5)]
+
+
+def _folder(api: Api, name: str, parent: int | None = None) -> int:
+    return int(api.send("POST", "/folders", {"name": name, "parent": parent}, status=201)["id"])
+
+
+def _batch(api: Api, ids: list[int], **what: object) -> list[int]:
+    changed: list[int] = api.send("POST", "/captures/batch", {"ids": ids, **what})["ids"]
+    return changed
+
+
+def _found(api: Api, query: str) -> list[int]:
+    ids = [row["id"] for row in api.get(f"/captures?{query}")["captures"]]
+    assert api.get(f"/captures/ids?{query}")["ids"] == ids
+    return ids
+
+
+def test_captures_are_moved_and_found_with_the_folders_inside(api: Api, shelf: list[int]) -> None:
+    outer = _folder(api, "Help")
+    inner = _folder(api, "Fares", outer)
+    _batch(api, shelf[:2], action="move", folder=inner)
+    _batch(api, shelf[2:3], action="move", folder=outer)
+    assert _found(api, f"folder={outer}") == [shelf[2], shelf[1], shelf[0]]
+    assert _found(api, f"folder={inner}") == [shelf[1], shelf[0]]
+    assert _found(api, "folder=0") == [shelf[4], shelf[3]]
+    counts = {row["name"]: (row["parent"], row["count"]) for row in api.get("/folders")}
+    assert counts == {"Help": (None, 1), "Fares": (outer, 2)}
+
+
+def test_what_lies_in_a_folder_that_is_deleted_moves_up(api: Api, shelf: list[int]) -> None:
+    outer, same = _folder(api, "Help"), _folder(api, "Fares")
+    inner = _folder(api, "Fares", outer)
+    deep = _folder(api, "Winter", inner)
+    _batch(api, shelf[:1], action="move", folder=inner)
+    _batch(api, shelf[1:2], action="move", folder=deep)
+    api.send("DELETE", f"/folders/{inner}", status=204)
+    assert Capture.objects.get(pk=shelf[0]).shelf_folder_id == outer
+    assert Folder.objects.get(pk=deep).parent_id == outer
+    api.send("DELETE", f"/folders/{outer}", status=204)
+    assert Capture.objects.get(pk=shelf[0]).shelf_folder_id is None
+    assert Capture.objects.get(pk=shelf[1]).shelf_folder_id == deep
+    assert {row["name"] for row in api.get("/folders")} == {"Fares", "Winter"}
+    assert Folder.objects.filter(pk=same).exists()
+    assert Capture.objects.on_shelf().count() == 5
+
+
+def test_folders_have_names_of_their_own_and_never_lie_in_themselves(api: Api) -> None:
+    outer = _folder(api, "Help")
+    inner = _folder(api, "Fares", outer)
+    assert api.refused("POST", "/folders", {"name": " help "})["code"] == "name_taken"
+    assert api.refused("POST", "/folders", {"name": "  "})["code"] == "no_name"
+    for parent in (outer, inner):
+        assert (
+            api.refused("PUT", f"/folders/{outer}", {"name": "Help", "parent": parent})["code"] == "in_itself"
+        )
+    moved = api.send("PUT", f"/folders/{inner}", {"name": "Winter fares", "parent": None})
+    assert (moved["name"], moved["parent"]) == ("Winter fares", None)
+    deepest = None
+    for number in range(12):
+        deepest = _folder(api, f"{number}", deepest)
+    assert api.refused("POST", "/folders", {"name": "more", "parent": deepest})["code"] == "too_deep"
+
+
+def test_labels_are_given_once_taken_and_gone_when_nobody_has_them(api: Api, shelf: list[int]) -> None:
+    _batch(api, shelf[:3], action="label", label="  Winter   fares ")
+    _batch(api, shelf[1:4], action="label", label="winter fares")
+    assert api.get("/labels") == [{"name": "Winter fares", "count": 4}]
+    assert _found(api, "label=WINTER%20fares") == [shelf[3], shelf[2], shelf[1], shelf[0]]
+    assert api.get("/captures")["captures"][-1]["labels"] == ["Winter fares"]
+    _batch(api, shelf, action="unlabel", label="Winter Fares")
+    assert Label.objects.count() == 0
+    assert (
+        api.refused("POST", "/captures/batch", {"ids": shelf, "action": "label", "label": " "})["code"]
+        == "no_name"
+    )
+
+
+def test_all_that_match_are_deleted_and_put_back(api: Api, shelf: list[int]) -> None:
+    _batch(api, shelf[:3], action="label", label="old")
+    deleted = api.send("POST", "/captures/batch", {"wanted": {"label": "old"}, "action": "delete"})["ids"]
+    assert sorted(deleted) == shelf[:3]
+    assert _found(api, "") == [shelf[4], shelf[3]]
+    _batch(api, deleted, action="restore")
+    assert len(_found(api, "")) == 5
+
+
+def test_captures_are_found_by_host_and_state(api: Api, shelf: list[int]) -> None:
+    Capture.objects.filter(pk=shelf[0]).update(host="other.example", whole=False)
+    Capture.objects.filter(pk=shelf[1]).update(warnings=["Still loading."])
+    assert _found(api, "host=OTHER.example") == [shelf[0]]
+    assert _found(api, "state=not_whole") == [shelf[0]]
+    assert _found(api, "state=warned") == [shelf[1]]
+    assert len(_found(api, "state=ready")) == 5
+    assert _found(api, "state=under_way") == []
+    assert api.refused("GET", "/captures?state=odd")["status"] == 422
+
+
+def test_nothing_is_done_to_nothing(api: Api, shelf: list[int]) -> None:
+    assert api.refused("POST", "/captures/batch", {"action": "delete"})["code"] == "nothing_chosen"
+    wanted = {"wanted": {"label": "none"}, "action": "delete"}
+    assert api.refused("POST", "/captures/batch", wanted)["code"] == "nothing_chosen"
+    assert (
+        api.refused("POST", "/captures/batch", {"ids": shelf, "action": "move", "folder": 99})["status"]
+        == 404
+    )
+    assert Capture.objects.on_shelf().count() == 5
