@@ -9,6 +9,7 @@ import sqlite3
 import subprocess
 import sys
 import urllib.request
+from collections import Counter
 from collections.abc import Iterator
 from contextlib import ExitStack, suppress
 from dataclasses import dataclass
@@ -16,7 +17,9 @@ from pathlib import Path
 
 import psutil
 import pytest
+from ninja import Schema
 
+from tallpage.server.api import api
 from tests.server.processes import environment, start_logged, until
 
 # One worker of the test run serves them all, the one that kills last.
@@ -159,3 +162,15 @@ def test_when_it_is_killed_nothing_stays_on_its_port(served: Served) -> None:
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         probe.bind(("127.0.0.1", served.port))
+
+
+def test_no_two_things_on_the_wire_have_one_name() -> None:
+    """The description of the API knows a schema by its name alone: of two, one would be lost."""
+
+    def below(kind: type) -> set[type]:
+        return {kind} | {row for child in kind.__subclasses__() for row in below(child)}
+
+    assert api.urls, "all schemas are known once the API is loaded"
+    ours = [row for row in below(Schema) if row.__module__.startswith("tallpage.server")]
+    names = Counter(row.__name__ for row in ours if not row.__name__.startswith("_"))
+    assert [name for name, count in names.items() if count > 1] == []

@@ -1797,10 +1797,10 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * FolderOut
+         * ShelfFolderOut
          * @description A folder with the number of captures that lie in it itself.
          */
-        FolderOut: {
+        ShelfFolderOut: {
             /** Id */
             id: number;
             /** Name */
@@ -1814,26 +1814,14 @@ export interface components {
             count: number;
         };
         /**
-         * FolderIn
-         * @description A folder on the server's disk, by its name.
+         * ShelfFolderIn
+         * @description A folder by name and place; without a parent it lies on the shelf itself.
          */
-        FolderIn: {
-            what: components["schemas"]["WhatIn"];
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            way: "folder";
-            /**
-             * Folder
-             * @default
-             */
-            folder: string;
-            /**
-             * Pattern
-             * @default
-             */
-            pattern: string;
+        ShelfFolderIn: {
+            /** Name */
+            name: string;
+            /** Parent */
+            parent?: number | null;
         };
         /**
          * LabelOut
@@ -4900,13 +4888,11 @@ export interface components {
         };
         /**
          * NamesOut
-         * @description What the first few files would be called, and how many there are.
+         * @description Names that a pattern would give.
          */
         NamesOut: {
             /** Names */
             names: string[];
-            /** Count */
-            count: number;
         };
         /**
          * PageIn
@@ -5297,10 +5283,20 @@ export interface components {
             folder: string;
         };
         /**
-         * NamesIn
+         * FileNamesOut
+         * @description What the first few files would be called, and how many there are.
+         */
+        FileNamesOut: {
+            /** Names */
+            names: string[];
+            /** Count */
+            count: number;
+        };
+        /**
+         * FileNamesIn
          * @description A pattern for the names of files; empty for the usual ones.
          */
-        NamesIn: {
+        FileNamesIn: {
             what: components["schemas"]["WhatIn"];
             /**
              * Pattern
@@ -5431,6 +5427,28 @@ export interface components {
              * @enum {string}
              */
             way: "disk";
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
+         * FolderIn
+         * @description A folder on the server's disk, by its name.
+         */
+        FolderIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "folder";
+            /**
+             * Folder
+             * @default
+             */
+            folder: string;
             /**
              * Pattern
              * @default
@@ -5658,7 +5676,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FolderOut"][];
+                    "application/json": components["schemas"]["ShelfFolderOut"][];
                 };
             };
         };
@@ -5672,7 +5690,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FolderIn"];
+                "application/json": components["schemas"]["ShelfFolderIn"];
             };
         };
         responses: {
@@ -5682,7 +5700,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FolderOut"];
+                    "application/json": components["schemas"]["ShelfFolderOut"];
                 };
             };
         };
@@ -5698,7 +5716,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FolderIn"];
+                "application/json": components["schemas"]["ShelfFolderIn"];
             };
         };
         responses: {
@@ -5708,7 +5726,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FolderOut"];
+                    "application/json": components["schemas"]["ShelfFolderOut"];
                 };
             };
         };
@@ -7908,7 +7926,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NamesIn"];
+                "application/json": components["schemas"]["FileNamesIn"];
             };
         };
         responses: {
@@ -7918,7 +7936,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NamesOut"];
+                    "application/json": components["schemas"]["FileNamesOut"];
                 };
             };
         };

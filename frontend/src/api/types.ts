@@ -114,3 +114,8 @@ export type HandOver = Schemas["HandOverOut"];
 export type What = Partial<Schemas["WhatIn"]>;
 export type UploadPlace = Schemas["UploadPlaceOut"];
 export type UploadPlaceIn = Schemas["UploadPlaceIn"];
+export type Folder = Schemas["ShelfFolderOut"];
+export type Label = Schemas["LabelOut"];
+/** Which captures are looked for; folder 0 is none. */
+export type Wanted = Partial<Schemas["WantedIn"]>;
+export type Batch = Given<Schemas["BatchIn"], "action">;

@@ -21,10 +21,10 @@ from tallpage.server.handover import saving, working
 from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
 from tallpage.server.handover.places import forget_place, store_place
 from tallpage.server.handover.schemas import (
+    FileNamesIn,
+    FileNamesOut,
     HandOverIn,
     HandOverOut,
-    NamesIn,
-    NamesOut,
     UploadPlaceIn,
     UploadPlaceOut,
     WaysOut,
@@ -57,8 +57,8 @@ def ways_out(request: HttpRequest) -> dict[str, Any]:
     }
 
 
-@router.post("/hand-over/names", response=NamesOut, operation_id="example_names")
-def example_names(request: HttpRequest, payload: NamesIn) -> dict[str, Any]:
+@router.post("/hand-over/names", response=FileNamesOut, operation_id="example_names")
+def example_names(request: HttpRequest, payload: FileNamesIn) -> dict[str, Any]:
     """What the first few files would be called by a pattern."""
     selection = payload.what.selection()
     return saving.examples(selection, payload.pattern, most=_EXAMPLES)

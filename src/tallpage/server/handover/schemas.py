@@ -37,14 +37,14 @@ class WhatIn(Schema):
         return Selection.from_json(self.model_dump())
 
 
-class NamesIn(Schema):
+class FileNamesIn(Schema):
     """A pattern for the names of files; empty for the usual ones."""
 
     what: WhatIn
     pattern: _Line = ""
 
 
-class NamesOut(Schema):
+class FileNamesOut(Schema):
     """What the first few files would be called, and how many there are."""
 
     names: list[str]

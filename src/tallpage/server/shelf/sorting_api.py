@@ -17,14 +17,14 @@ router = Router(tags=["shelf"])
 _Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 
 
-class FolderIn(Schema):
+class ShelfFolderIn(Schema):
     """A folder by name and place; without a parent it lies on the shelf itself."""
 
     name: _Name
     parent: int | None = None
 
 
-class FolderOut(Schema):
+class ShelfFolderOut(Schema):
     """A folder with the number of captures that lie in it itself."""
 
     id: int
@@ -71,20 +71,20 @@ class BatchOut(Schema):
     ids: list[int]
 
 
-@router.get("/folders", response=list[FolderOut], operation_id="list_folders")
+@router.get("/folders", response=list[ShelfFolderOut], operation_id="list_folders")
 def list_folders(request: HttpRequest) -> Iterable[Folder]:
     """All folders, by name."""
     return sorting.folders()
 
 
-@router.post("/folders", response={201: FolderOut}, operation_id="make_folder")
-def make_folder(request: HttpRequest, payload: FolderIn) -> Status[Folder]:
+@router.post("/folders", response={201: ShelfFolderOut}, operation_id="make_folder")
+def make_folder(request: HttpRequest, payload: ShelfFolderIn) -> Status[Folder]:
     """A new folder."""
     return Status(201, sorting.make_folder(payload.name, _folder(payload.parent)))
 
 
-@router.put("/folders/{folder_id}", response=FolderOut, operation_id="change_folder")
-def change_folder(request: HttpRequest, folder_id: int, payload: FolderIn) -> Folder:
+@router.put("/folders/{folder_id}", response=ShelfFolderOut, operation_id="change_folder")
+def change_folder(request: HttpRequest, folder_id: int, payload: ShelfFolderIn) -> Folder:
     """Give a folder another name or place."""
     return sorting.change_folder(
         get_object_or_404(Folder, pk=folder_id), payload.name, _folder(payload.parent)
