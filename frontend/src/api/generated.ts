@@ -2770,6 +2770,11 @@ export interface components {
             document: components["schemas"]["CutDocument"];
             /** Version */
             version: number;
+            /**
+             * Changed By
+             * @default
+             */
+            changed_by: string;
             /** Carried From */
             carried_from?: number | null;
             /**

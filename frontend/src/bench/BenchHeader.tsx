@@ -65,7 +65,7 @@ function SaveWords({ state }: { state: SaveState }) {
   if (state.kind === "conflict")
     return (
       <span className="mr-2 flex flex-wrap items-center gap-2 text-sm text-error" role="alert">
-        Another window changed the same part of this cut.
+        {state.theirs.changed_by || "Another window"} changed the same part of this cut.
         <button type="button" className="btn btn-xs" title="What is shown here stays; the other’s can be had by Undo" onClick={() => saver.resolve("mine")}>
           Keep this one
         </button>

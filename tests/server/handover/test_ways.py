@@ -295,3 +295,15 @@ def test_a_capture_without_files_is_named_in_the_manifest(
     assert "Make files first" in problem["detail"]
     pictures = hand_over("disk", captures=[capture.pk, bare.pk], pictures=True)
     assert [row["name"].rpartition("-")[2] for row in pictures["files"]] == ["320x400.png", "100x100.png"]
+
+
+def test_a_server_that_others_reach_uploads_to_no_private_network(
+    api: Api, capture: Capture, make_output: MakeOutput, outlet_id: int, settings: Any
+) -> None:
+    slot_id = api.get("/outlets")[-1]["slots"][0]["id"]
+    fitted = make_output(capture, slot_id=slot_id)
+    settings.ALLOW_PRIVATE = False
+    order = {"way": "upload", "what": {"outputs": [fitted["id"]]}, "outlet": outlet_id}
+    assert api.refused("POST", "/hand-overs", {"order": order})["code"] == "address_private"
+    place = {"kind": "webdav", "address": "http://169.254.169.254/latest"}
+    assert api.refused("PUT", f"/outlets/{outlet_id}/upload", place)["code"] == "address_private"

@@ -143,3 +143,18 @@ def test_tokens_are_made_by_the_command_line(producer: User) -> None:
     number = listed.partition(":")[0]
     assert CliRunner().invoke(app, ["token", "revoke", number]).exit_code == 0
     assert CliRunner().invoke(app, ["token", "revoke", number]).exit_code == 1
+
+
+def test_who_changed_a_cut_is_told_to_who_would_overwrite_it(
+    producer: User, make_capture: Callable[..., Capture]
+) -> None:
+    cut = make_capture().cuts.get()
+    change = {"version": cut.version, "document": cut.document}
+    other = accounts.add("petra", PASSWORD, "producer")
+    answers = [
+        signed_in(user).patch(f"/api/cuts/{cut.pk}", change, content_type="application/json")
+        for user in (producer, other)
+    ]
+    assert [answer.status_code for answer in answers] == [200, 409]
+    assert answers[0].json()["changed_by"] == "isa"
+    assert answers[1].json()["title"] == f"“{cut.name}” was changed by isa meanwhile."

@@ -16,7 +16,7 @@ const ELSEWHERE = new Problem(409, "changed_elsewhere", "Changed.", "");
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => vi.useRealTimers());
 
-const cut = (version: number, frame: Frame): Cut => ({ id: 1, capture_id: 1, name: "", version, review: [], document: { version: 1, hidden: [], sought: [], marks: [], styles: {}, frame } });
+const cut = (version: number, frame: Frame): Cut => ({ id: 1, capture_id: 1, name: "", version, changed_by: "", review: [], document: { version: 1, hidden: [], sought: [], marks: [], styles: {}, frame } });
 
 /** A server that has one cut, and may be out of reach or in somebody else's hands. */
 class Server {

@@ -4,7 +4,7 @@ import type { Cut, CutDocument } from "../../api/types";
 import { type Kept, openingOf } from "./keptHistory";
 
 const at = (width_px: number): CutDocument => ({ version: 1, hidden: [], sought: [], marks: [], styles: {}, frame: { x_px: 0, y_px: 0, width_px, height_px: 900, folds: [] } });
-const cut = (version: number, width_px: number): Cut => ({ id: 3, capture_id: 1, name: "Cut 1", version, review: [], document: at(width_px) });
+const cut = (version: number, width_px: number): Cut => ({ id: 3, capture_id: 1, name: "Cut 1", version, changed_by: "", review: [], document: at(width_px) });
 const STEP = { words: "frame drawn", forward: [], back: [] };
 const kept = (saved_px: number, shown_px: number): Kept => ({
   saved: { version: 4, document: at(saved_px) },

@@ -18,6 +18,7 @@ from tallpage.core.geometry import Box
 from tallpage.core.naming import cut_file_name
 from tallpage.core.trimming import trimmed
 from tallpage.server.jobs.queue import enqueue, request_stop
+from tallpage.server.people.guarding import person_of
 from tallpage.server.shelf import purge, views
 from tallpage.server.shelf.blocks import blocks_of
 from tallpage.server.shelf.cutting import (
@@ -276,7 +277,7 @@ def patch_cut(request: HttpRequest, cut_id: int, payload: CutChangeIn) -> Cut:
     """Change what it shows, or its name."""
     cut = get_object_or_404(Cut.objects.select_related("capture"), pk=cut_id)
     shown = payload.document.as_cut() if payload.document else None
-    return change_cut(cut, version=payload.version, shown=shown, name=payload.name)
+    return change_cut(cut, version=payload.version, shown=shown, name=payload.name, person=person_of(request))
 
 
 @router.get("/cuts/{cut_id}/file", operation_id="cut_file", include_in_schema=False)

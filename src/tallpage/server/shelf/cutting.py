@@ -101,21 +101,25 @@ def free_name(capture: Capture, wanted: str = "") -> str:
     return next(name for number in range(1, len(taken) + 2) if (name := f"Cut {number}") not in taken)
 
 
-def change_cut(cut: Cut, *, version: int, shown: core_cut.Cut | None, name: str | None) -> Cut:
+def change_cut(
+    cut: Cut, *, version: int, shown: core_cut.Cut | None, name: str | None, person: str = ""
+) -> Cut:
     """Write what a cut shows or its name anew, if ``version`` is still the newest.
 
     Raises:
         ChangedElsewhere: another tab was faster; nothing is written.
         FrameError: it does not lie on the capture.
     """
-    changes: dict[str, object] = {"version": version + 1}
+    changes: dict[str, object] = {"version": version + 1, "changed_by": person}
     if shown is not None:
         changes["document"] = _named(shown.require_on(cut.capture.size)).as_json()
     if name is not None:
         changes["name"] = name.strip() or cut.name
     with transaction.atomic():
         if not Cut.objects.filter(pk=cut.pk, version=version).update(**changes):
-            raise ChangedElsewhere(f"“{cut.name}” was changed in another window meanwhile.")
+            cut.refresh_from_db(fields=["changed_by"])
+            where = f"by {cut.changed_by}" if cut.changed_by else "in another window"
+            raise ChangedElsewhere(f"“{cut.name}” was changed {where} meanwhile.")
     cut.refresh_from_db()
     return cut
 

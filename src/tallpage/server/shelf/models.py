@@ -246,6 +246,7 @@ class Cut(models.Model):
         help_text="a part is in doubt or has no place, and nobody has looked at it",
     )
     position = models.PositiveIntegerField(default=0, help_text="its place among those of its capture")
+    changed_by = models.CharField(max_length=150, blank=True, help_text="who wrote the newest version")
     deleted_at = models.DateTimeField(null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)

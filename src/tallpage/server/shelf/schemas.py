@@ -326,6 +326,8 @@ class CutOut(Schema):
     name: str
     document: CutDocument
     version: int
+    changed_by: str = ""
+    """Who wrote this version; empty where nobody signs in."""
     carried_from: int | None = None
     """The cut of the page before that this one was, before it was carried over."""
     review: list[ReviewRowOut] = []

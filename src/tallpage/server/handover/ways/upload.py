@@ -9,9 +9,18 @@ from pathlib import PurePosixPath
 
 from django.conf import settings
 
+from tallpage.core.capture import require_public
 from tallpage.core.errors import HandOverError
 from tallpage.core.handover import Item
-from tallpage.core.uploads import FolderTarget, FormTarget, Target, UploadFile, WebDavTarget, upload
+from tallpage.core.uploads import (
+    FolderTarget,
+    FormTarget,
+    Target,
+    UploadFile,
+    WebDavTarget,
+    require_web,
+    upload,
+)
 from tallpage.server.handover.fitness import measured, require_fitting
 from tallpage.server.handover.models import HandOver, Published, UploadPlace
 from tallpage.server.handover.selection import Selection
@@ -110,8 +119,11 @@ def target_of(place: UploadPlace) -> Target:
 
     Raises:
         HandOverError: its address is none of the web.
+        AddressError: it is on a private network, which a server that others reach does not open.
         StorageError: what signs in there cannot be opened.
     """
+    if place.kind != UploadPlace.Kind.FOLDER and not settings.ALLOW_PRIVATE:
+        require_public(require_web(place.address), settings.PRIVATE_HOSTS)
     secret = str(unseal(bytes(place.sealed)).get("secret", "")) if place.sealed else ""
     match place.kind:
         case UploadPlace.Kind.FORM:
