@@ -6,13 +6,14 @@ from typing import Any
 
 import pytest
 
+from tallpage.core import pdf
 from tallpage.core.handover import MailServer, _channels
 from tallpage.core.uploads import FormTarget
 from tallpage.demo.stand_ins.mail import Letterbox
 from tallpage.demo.stand_ins.publishing import PublishingSite
 from tallpage.server.handover import sharing
 from tallpage.server.handover.models import HandOver, Published, SharedLink
-from tallpage.server.handover.ways import mail, pdf
+from tallpage.server.handover.ways import mail
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.running import run_job
 from tallpage.server.shelf.models import Capture

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import os
 import re
 import zipfile
 from collections.abc import Iterable, Iterator, Sequence
@@ -14,6 +15,7 @@ from tallpage.core.sweep._pages import Found
 from tallpage.core.sweep._pasted import looks_like_address, read_pasted
 
 MOST_FILE_BYTES = 20_000_000
+os.environ.setdefault("OPENPYXL_LXML", "False")
 _MOST_UNPACKED_BYTES = 25_000_000
 """A list of 20,000 pages unpacks to some 5 MB; reading takes about two seconds for each 1 MB."""
 MOST_ROWS = 200_000
@@ -135,7 +137,8 @@ def _rows_of_workbook(data: bytes, name: str) -> Iterator[Sequence[str]]:
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             _require_small(sum(entry.file_size for entry in archive.infolist()), name)
-        # openpyxl reads through defusedxml where that is installed, which it is: no entities.
+        # openpyxl reads through defusedxml where that is installed, which it is: no entities. But it
+        # would take lxml first, which is there for PDFs.
         book = openpyxl.load_workbook(io.BytesIO(data), read_only=True, data_only=True, keep_links=False)
     except (zipfile.BadZipFile, InvalidFileException, KeyError, ValueError, OSError) as error:
         raise damaged from error

@@ -5,8 +5,6 @@ from __future__ import annotations
 import io
 from pathlib import Path
 
-import pypdfium2
-
 from tallpage.core.files import write_whole
 
 MOST_SHEETS = 24
@@ -16,6 +14,8 @@ _MOST_PX = 480, 1_400
 
 def draw_previews(document: Path, folder: Path) -> int:
     """Draw the first sheets of a document into a folder, as ``1.png`` and so on; how many there are."""
+    import pypdfium2  # loaded by the worker that needs it alone
+
     with pypdfium2.PdfDocument(document) as opened:
         count = min(len(opened), MOST_SHEETS)
         for number in range(count):

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from slugify import slugify
 
 from tallpage.core.errors import HandOverError
 from tallpage.core.files import storage_errors
-from tallpage.core.pdf import PdfOrder, PdfPart, make_pdf, parse_paper
 from tallpage.core.render import RenderRules
 from tallpage.core.sizing import Sizing
 from tallpage.core.units import format_bytes
@@ -21,6 +20,11 @@ from tallpage.server.jobs.queue import Signals
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Cut
 from tallpage.server.storage import made_folder, new_key
+
+if TYPE_CHECKING:
+    from tallpage.core.pdf import PdfOrder, PdfPart
+
+# What writes PDFs is loaded once one is asked for: most processes of the server never need it.
 
 DOCUMENT = "document.pdf"
 _MOST_NAME_CHARS = 90
@@ -40,6 +44,8 @@ class PdfWay:
         def on_sheet(number: int, count: int) -> None:
             go_on(signals)
             signals.report("drawing", number, count)
+
+        from tallpage.core.pdf import make_pdf
 
         key = new_key()
         folder = made_folder(key)
@@ -70,6 +76,8 @@ class PdfWay:
 
 
 def _order(options: dict[str, Any]) -> PdfOrder:
+    from tallpage.core.pdf import PdfOrder, parse_paper
+
     return PdfOrder(
         paper=parse_paper(str(options.get("paper", "tall"))),
         margin_mm=float(options.get("margin_mm", 12)),
@@ -98,6 +106,8 @@ def _rules_of(row: Output) -> RenderRules:
 
 
 def _part(cut: Cut, rules: RenderRules) -> PdfPart:
+    from tallpage.core.pdf import PdfPart
+
     capture = cut.capture
     if not capture.storage_key:
         raise HandOverError(f"“{capture.name}” is not taken yet.", code="not_taken")
