@@ -228,7 +228,7 @@ def main() -> None:
         _fit(person, "240 px", 1)
         _fit(person, "720 px", 2)
         shoot("bench")
-        person.open_panel("Hand over " + person.see("[data-output] .truncate").text)
+        person.open_panel("Hand over " + person.see("[data-output]:has([aria-expanded=true]) .truncate").text)
         person.click("PDF and print")
         person.click("Make the PDF")
         person.see("[data-handed-over] ol img")

@@ -10,3 +10,6 @@ atexit.register(shutil.rmtree, _home, ignore_errors=True)
 os.environ["TALLPAGE_HOME"] = _home
 
 from tallpage.server.settings import *  # noqa: E402, F403  (the folder must be known first)
+
+# Passwords that are meant to take long would take most of the time of the tests that sign in.
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
