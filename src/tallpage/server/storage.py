@@ -21,6 +21,8 @@ from django.conf import settings
 
 from tallpage.core.files import move_folder_whole, storage_errors
 
+_MOST_OF_ONE_NAME = 10_000
+
 
 def new_key() -> str:
     """A fresh name for stored things; never built from what a person typed."""
@@ -55,6 +57,24 @@ def made_folder(key: str) -> Path:
 def shared_folder(token: str) -> Path:
     """What a shared link shows."""
     return _home() / "shared" / token
+
+
+def new_out_folder(name: str) -> Path:
+    """Make a folder for what is saved on the server: of that name, or of that name with a number.
+
+    It was not there before: nothing of an earlier time is written over.
+    """
+    out = Path(settings.OUT)
+    for number in range(1, _MOST_OF_ONE_NAME):
+        folder = out / (name if number == 1 else f"{name} {number}")
+        with storage_errors(out):
+            out.mkdir(parents=True, exist_ok=True)
+            try:
+                folder.mkdir()
+            except FileExistsError:
+                continue
+        return folder
+    raise FileExistsError(out / name)
 
 
 def sticker_file(key: str) -> Path:

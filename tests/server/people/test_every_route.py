@@ -11,7 +11,7 @@ from django.urls import URLPattern, URLResolver, get_resolver
 from ninja.operation import PathView
 
 from tallpage.server.api import api
-from tallpage.server.people.access import ASKED, CHANGED, LOOKED_AT, OPEN, PAGES, need_of
+from tallpage.server.people.access import API_PAGES, ASKED, CHANGED, LOOKED_AT, PAGES, need_of
 from tests.server.people.conftest import signed_in
 
 
@@ -60,9 +60,9 @@ def _pages(patterns: Any, before: str = "") -> Iterator[str]:
 def test_every_page_has_a_rule() -> None:
     routes = [route for route in _pages(get_resolver().url_patterns) if not route.startswith("admin/")]
     pages = {route for route in routes if not route.startswith("api/")}
-    assert pages == set(OPEN)
+    assert pages == set(PAGES)
     own = {route.removeprefix("api/") for route in routes if route.startswith("api/")}
-    assert own - {path for path, _ in OPERATIONS} == set(PAGES)
+    assert own - {path for path, _ in OPERATIONS} == set(API_PAGES)
 
 
 def test_nobody_gets_anything() -> None:

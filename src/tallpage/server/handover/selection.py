@@ -16,7 +16,7 @@ from tallpage.server.handover.names import FileNames
 from tallpage.server.outlets.models import Output, OutputFile
 from tallpage.server.outlets.saving import package_of
 from tallpage.server.shelf.models import Capture, Cut
-from tallpage.server.sweeps.models import Shot, Sweep
+from tallpage.server.sweeps.models import Shot
 
 MOST_CAPTURES = 2_000
 _READ_BYTES = 256_000
@@ -154,12 +154,6 @@ class Selection:
             )
         found = Capture.objects.on_shelf().exclude(storage_key="").in_bulk(ids)
         return [found[pk] for pk in ids if pk in found]
-
-
-def sweep_named(sweep_id: int | None) -> str:
-    """The name of a sweep; empty where there is none."""
-    sweep = Sweep.objects.filter(pk=sweep_id).first() if sweep_id else None
-    return sweep.name if sweep else ""
 
 
 def picture_rules() -> RenderRules:

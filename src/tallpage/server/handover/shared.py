@@ -146,7 +146,6 @@ def _shown(row: dict[str, Any]) -> dict[str, Any]:
     """A picture as its template reads it."""
     return {
         **row,
-        "fitted_words": format_bytes(row["bytes"]),
         "full_size": f"{row['full_width_px']:,} × {row['full_height_px']:,} px",
         "full_words": format_bytes(row["full_bytes"]),
     }

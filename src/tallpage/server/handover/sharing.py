@@ -21,8 +21,6 @@ from tallpage.server.shelf.models import Cut
 from tallpage.server.storage import shared_folder
 
 _SHOWN_PX = 1_080
-_WEBP_SIDE_PX = 16_383
-"""Greatest side of a WebP. Source: RFC 9649, 2.7.1."""
 _SHOWN_QUALITY = 85
 
 
@@ -106,7 +104,9 @@ def _files_of(row: Output, folder: Path, number: int) -> list[dict[str, Any]]:
 def _fitted(cut: Cut, folder: Path, number: int) -> list[dict[str, Any]]:
     """A cut as a page shows it: no wider than a screen, in leaves where one file could not be so high."""
     width_px = min(_SHOWN_PX, rendering_of(cut).size_of(rendering_of(cut).whole()).width_px)
-    rules = RenderRules(sizing=Sizing(way="width", width_px=width_px), greatest_height_px=_WEBP_SIDE_PX)
+    rules = RenderRules(
+        sizing=Sizing(way="width", width_px=width_px), greatest_height_px=FORMATS["webp"].greatest_side_px
+    )
     rendering = Rendering(cut.capture.pixel_source(), cut.as_drawn(), rules)
     leaves, parts = rendering.leaves(), []
     for at, leaf in enumerate(leaves):

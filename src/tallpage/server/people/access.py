@@ -170,14 +170,14 @@ CHANGED: dict[str, tuple[str, ...]] = {
 }
 """Routes by which something is changed, with their methods: for producers."""
 
-PAGES: dict[str, Need] = {
+API_PAGES: dict[str, Need] = {
     "": "viewer",
     "docs": "viewer",
     "openapi.json": "viewer",
 }
 """What the API says of itself."""
 
-OPEN: dict[str, Need] = {
+PAGES: dict[str, Need] = {
     "shared/style.css": "anybody",
     "shared/<str:token>/": "anybody",
     "shared/<str:token>/<str:name>": "anybody",
@@ -191,9 +191,9 @@ OPEN: dict[str, Need] = {
 def need_of(route: str, method: str) -> Need | None:
     """What a route asks, by its pattern; None for one that has no rule."""
     if not route.startswith(_API):
-        return OPEN.get(route)
+        return PAGES.get(route)
     path = route.removeprefix(_API)
-    if method in _READING and (path in LOOKED_AT or path in PAGES):
+    if method in _READING and (path in LOOKED_AT or path in API_PAGES):
         return "viewer"
     if method == "POST" and path in ASKED:
         return "viewer"

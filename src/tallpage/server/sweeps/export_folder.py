@@ -11,10 +11,10 @@ from django.db import connection, transaction
 from pathvalidate import sanitize_filename
 
 from tallpage.core.errors import Stopped
-from tallpage.core.files import storage_errors
 from tallpage.core.handover import FolderChannel
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
+from tallpage.server.storage import new_out_folder
 from tallpage.server.sweeps.models import Saving, Sweep
 from tallpage.server.sweeps.saving import Archive
 
@@ -29,8 +29,10 @@ def order_saving(sweep: Sweep, folder: str, *, only_kept: bool) -> Saving:
     """
     asked = sanitize_filename(folder, platform="universal", max_len=_MOST_CHARS).strip(" .")
     name = asked or f"{sanitize_filename(sweep.name, max_len=_MOST_CHARS)} {date.today():%Y-%m-%d}".strip()
+    # Made now: a worker that begins anew after it was killed finds it, and no second one comes to be.
+    folder = new_out_folder(name).name
     with transaction.atomic():
-        return Saving.objects.create(sweep=sweep, only_kept=only_kept, folder=name, job=enqueue(KIND))
+        return Saving.objects.create(sweep=sweep, only_kept=only_kept, folder=folder, job=enqueue(KIND))
 
 
 def prepare(job: Job) -> Work:
@@ -42,10 +44,7 @@ def prepare(job: Job) -> Work:
         with ThreadPoolExecutor(max_workers=1) as thread:
             return thread.submit(_write_and_let_go, saving, signals).result()
 
-    def commit(folder: Path) -> None:
-        Saving.objects.filter(pk=saving.pk).update(folder=folder.name)
-
-    return Work(run=run, commit=commit)
+    return Work(run=run, commit=lambda _: None)
 
 
 def _write_and_let_go(saving: Saving, signals: Signals) -> Path:
@@ -64,18 +63,4 @@ def _write(saving: Saving, signals: Signals) -> Path:
         if signals.stop_mode != "go_on":
             raise Stopped("The saving was stopped.")
 
-    return FolderChannel(_new_folder(saving.folder), on_item=on_item).send(archive.items())
-
-
-def _new_folder(name: str) -> Path:
-    """A folder that was not there before: nothing of an earlier time is written over."""
-    for number in range(1, 1_000):
-        folder = settings.OUT / (name if number == 1 else f"{name} {number}")
-        with storage_errors(settings.OUT):
-            settings.OUT.mkdir(parents=True, exist_ok=True)
-            try:
-                folder.mkdir()
-            except FileExistsError:
-                continue
-        return folder
-    raise FileExistsError(settings.OUT / name)
+    return FolderChannel(settings.OUT / saving.folder, on_item=on_item).send(archive.items())

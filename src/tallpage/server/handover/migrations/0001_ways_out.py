@@ -20,7 +20,7 @@ class Migration(migrations.Migration):
             name='HandOver',
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('way', models.CharField(choices=[('file', 'Saved'), ('zip', 'Saved as a ZIP'), ('folder', 'Folder on the server'), ('pdf', 'PDF'), ('link', 'Link'), ('mail', 'Mail'), ('upload', 'Upload'), ('snippet', 'Snippet')], max_length=10)),
+                ('way', models.CharField(choices=[('file', 'Saved'), ('zip', 'Saved as a ZIP'), ('folder', 'Folder on the server'), ('pdf', 'PDF'), ('link', 'Link'), ('mail', 'Mail'), ('upload', 'Upload')], max_length=10)),
                 ('what', models.JSONField(help_text='which outputs, captures or sweep')),
                 ('options', models.JSONField(blank=True, default=dict)),
                 ('subject', models.CharField(blank=True, help_text='what was given, in words', max_length=200)),

@@ -22,7 +22,6 @@ class Outcome:
 
     answer: str
     address: str = ""
-    where: str = ""
     files: list[dict[str, Any]] = field(default_factory=list)
     facts: dict[str, Any] = field(default_factory=dict)
     made_key: str = ""
@@ -59,11 +58,6 @@ def named_items(line: HandOver, selection: Selection) -> Iterator[Item | Manifes
 def only_files(entries: Iterable[Item | ManifestRow]) -> Iterator[Item]:
     """The files of a package."""
     return (entry for entry in entries if isinstance(entry, Item))
-
-
-def told_of(item: Item, data_bytes: int) -> dict[str, Any]:
-    """What the log says of a file."""
-    return {"name": item.path, "bytes": data_bytes}
 
 
 def note_progress(line: HandOver, **progress: Any) -> None:

@@ -7,12 +7,12 @@ from collections.abc import Iterator
 from django.conf import settings
 from pathvalidate import sanitize_filename
 
-from tallpage.core.files import storage_errors
 from tallpage.core.handover import FolderChannel, Item, with_manifest
 from tallpage.server.handover.models import HandOver
 from tallpage.server.handover.selection import Selection
 from tallpage.server.handover.ways.base import Outcome, go_on, named_items
 from tallpage.server.jobs.queue import Signals
+from tallpage.server.storage import new_out_folder
 
 _MOST_CHARS = 80
 
@@ -26,7 +26,7 @@ class FolderWay:
             str(line.options.get("folder", "")), platform="universal", max_len=_MOST_CHARS
         )
         name = asked.strip(" .") or sanitize_filename(selection.subject(), max_len=_MOST_CHARS).strip(" .")
-        line.where = _new_folder(name or "handed over")
+        line.where = new_out_folder(name or "handed over").name
 
     def send(self, line: HandOver, selection: Selection, signals: Signals) -> Outcome:
         """Write everything; what was written stays when the rest fails."""
@@ -43,17 +43,3 @@ class FolderWay:
         FolderChannel(folder).send(counted(with_manifest(named_items(line, selection))))
         files = [{"name": name, "bytes": (folder / name).stat().st_size} for name in names]
         return Outcome(answer=f"Saved in {folder}.", address=str(folder), files=files)
-
-
-def _new_folder(name: str) -> str:
-    """Make a folder of that name, or of that name with a number, and say how it is called."""
-    for number in range(1, 10_000):
-        candidate = name if number == 1 else f"{name} {number}"
-        with storage_errors(settings.OUT):
-            settings.OUT.mkdir(parents=True, exist_ok=True)
-            try:
-                (settings.OUT / candidate).mkdir()
-            except FileExistsError:
-                continue
-        return candidate
-    raise FileExistsError(settings.OUT / name)
