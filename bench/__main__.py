@@ -22,6 +22,7 @@ MEASUREMENTS = (
     "marks",
     "following",
     "pdf",
+    "shelf",
 )
 
 

@@ -41,7 +41,7 @@ const next = (now) => {
 };
 requestAnimationFrame(next);
 """
-_NOTHING = "document.body.style.setProperty('--frame', number);"
+NOTHING = "document.body.style.setProperty('--frame', number);"
 _SCROLL = """
 const view = document.querySelector('[data-zoom]');
 view.scrollTop = (number * 150) % (view.scrollHeight - view.clientHeight);
@@ -135,12 +135,12 @@ def _put_on_shelf(visitor: Visitor, home: Path) -> int:
     return int(capture["id"])
 
 
-def _times(driver: webdriver.Chrome, step: str) -> list[float]:
+def times_between_frames(driver: webdriver.Chrome, step: str) -> list[float]:
     found: list[float] = driver.execute_async_script(_TIMES, step, _FRAMES)
     return found
 
 
-def _tell(name: str, times: list[float]) -> None:
+def tell(name: str, times: list[float]) -> None:
     median, p95 = statistics.median(times), statistics.quantiles(times, n=20)[-1]
     print(f"{name}: median {median:.1f} ms, p95 {p95:.1f} ms, most {max(times):.1f} ms", flush=True)
 
@@ -157,8 +157,8 @@ def main() -> None:
         driver.get(f"{address}/captures/{capture}")
         _wait(driver, "[data-pointer-layer]")
         time.sleep(3)  # strips and map are there
-        for name, step in (("nothing", _NOTHING), ("scrolling", _SCROLL), ("dragging an edge", _DRAG)):
-            _tell(name, _times(driver, step))
+        for name, step in (("nothing", NOTHING), ("scrolling", _SCROLL), ("dragging an edge", _DRAG)):
+            tell(name, times_between_frames(driver, step))
         if driver.find_element("css selector", "[data-field=height_px]").get_property("value") == str(
             _HEIGHT_PX
         ):
@@ -171,7 +171,7 @@ def main() -> None:
         time.sleep(3)
         driver.find_element("xpath", "//button[starts-with(., 'Point')]").click()
         _wait(driver, "[role=group][aria-label=Draw]")
-        _tell(f"dragging one of {_MARKS} marks", _times(driver, _DRAG_MARK))
+        tell(f"dragging one of {_MARKS} marks", times_between_frames(driver, _DRAG_MARK))
         if not driver.find_elements("css selector", "[data-held=m0]"):
             raise SystemExit("No mark was dragged.")
         print(f"wanted of each: median {WANTED_MS['median']:g} ms, p95 {WANTED_MS['p95']:g} ms")

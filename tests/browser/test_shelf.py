@@ -83,3 +83,40 @@ def test_twelve_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Pers
         lambda _: all(row["name"] != "Help pages" for row in person.ask("/folders")), what="no folder"
     )
     assert {row["folder"] for row in person.ask("/captures?label=winter%20fares")["captures"]} == {None}
+
+
+def test_the_shelf_as_a_list_is_sorted_and_a_search_is_kept(person: Person) -> None:
+    small = person.drop_picture(gradient(60, 40))
+    tall = person.drop_picture(gradient(60, 400))
+    middle = person.drop_picture(gradient(60, 200))
+    person.open("/shelf")
+    person.click_on("[aria-label='As a list']")
+    person.see("[data-shelf-list]")
+
+    def order() -> list[int]:
+        rows = [
+            int(row.get_attribute("data-capture") or 0)
+            for row in person.all("[data-shelf-list] [data-capture]")
+        ]
+        return [pk for pk in rows if pk in (small, tall, middle)]
+
+    person.until(lambda _: order() == [middle, tall, small], what="the newest first")
+    person.click("Size, px")
+    person.until(lambda _: order() == [tall, middle, small], what="the tallest first")
+    Select(person.see("[aria-label=State]")).select_by_visible_text("not whole")
+    person.see_text("Nothing on the shelf is like that.")
+    Select(person.see("[aria-label=State]")).select_by_visible_text("taken")
+    person.until(lambda _: order() == [tall, middle, small], what="those that are taken")
+    person.click("Keep this search")
+    person.type_into("[aria-label='Name of the search']", "Tall ones")
+    person.click("Keep it")
+    person.see("[aria-label='Keep the search Tall ones no longer']")
+    person.open("/")
+    person.open("/shelf")
+    person.until(lambda _: order() == [middle, tall, small], what="the list, newest first")
+    person.click("Tall ones")
+    person.until(lambda _: order() == [tall, middle, small], what="what was kept")
+    person.click_on("[aria-label='Keep the search Tall ones no longer']")
+    person.until(lambda _: person.ask("/searches") == [], what="it is kept no longer")
+    person.click_on("[aria-label='As cards']")
+    person.see("[data-shelf-grid]")

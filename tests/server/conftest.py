@@ -85,7 +85,7 @@ def run_queue(transactional_db: None) -> Callable[[], None]:
 def make_capture(transactional_db: None) -> Callable[..., Capture]:
     """A page on the shelf, taken already."""
 
-    def make(pixels: Pixels | None = None, *, title: str = "Timetable") -> Capture:
+    def make(pixels: Pixels | None = None, *, title: str = "Timetable", **told: object) -> Capture:
         folder = incoming_folder()
         manifest = strips_of(photograph(320, 480) if pixels is None else pixels, folder)
         job = enqueue(TAKE_KIND)
@@ -106,6 +106,9 @@ def make_capture(transactional_db: None) -> Callable[..., Capture]:
             job=job,
             taken_at=timezone.now(),
         )
+        if told:
+            Capture.objects.filter(pk=capture.pk).update(**told)
+            capture.refresh_from_db()
         first_cut(capture)
         return capture
 

@@ -1,6 +1,7 @@
 """Folders, labels, and many captures at once: found, moved, labelled, deleted and put back; none is lost."""
 
 from collections.abc import Callable
+from datetime import UTC, datetime
 
 import pytest
 
@@ -121,3 +122,61 @@ def test_nothing_is_done_to_nothing(api: Api, shelf: list[int]) -> None:
         == 404
     )
     assert Capture.objects.on_shelf().count() == 5
+
+
+def test_captures_are_told_in_the_order_that_is_asked_for(api: Api, make_capture: Make) -> None:
+    tall = make_capture(gradient(40, 90), title="b", host="zz.example")
+    small = make_capture(gradient(40, 20), title="c", host="aa.example")
+    middle = make_capture(gradient(40, 50), title="a", host="aa.example")
+    Capture.objects.filter(pk=small.pk).update(bytes=9_000_000)
+    orders = {
+        "newest": [middle, small, tall],
+        "oldest": [tall, small, middle],
+        "name": [middle, tall, small],
+        "site": [middle, small, tall],
+        "tallest": [tall, middle, small],
+    }
+    for order, rows in orders.items():
+        assert api.get(f"/captures/ids?order={order}") == {"ids": [row.pk for row in rows], "total": 3}
+    assert api.get("/captures/ids?order=heaviest")["ids"][0] == small.pk
+
+
+def test_captures_are_found_by_site_screen_and_day(api: Api, make_capture: Make) -> None:
+    old = make_capture(gradient(40, 40), host="help.skerrin.example")
+    screen = {"screen_width_px": 390, "screen_height_px": 844, "scale": 3}
+    phone = make_capture(gradient(40, 40), host="b.example", **screen)
+    made = {"created_at": datetime(2026, 3, 31, 23, 59, 59, tzinfo=UTC)}
+    Capture.objects.filter(pk=old.pk).update(**made)
+    assert _found(api, "host=HELP.skerrin.example") == [old.pk]
+    assert _found(api, "screen=390x844@3") == [phone.pk]
+    assert _found(api, "since=2026-03-31&until=2026-03-31") == [old.pk]
+    assert _found(api, "until=2026-03-30") == []
+    assert _found(api, "since=2026-04-01") == [phone.pk]
+    for nothing in ("390x844", "axb@c", "390x844@3@3", "²x1@1", "9999999999999999999999x1@1"):
+        assert _found(api, f"screen={nothing}") == []
+    by = api.get("/captures/by")
+    assert {"host": "help.skerrin.example", "count": 1} in by["sites"]
+    assert [row["count"] for row in by["screens"] if row["key"] == "390x844@3"] == [1]
+
+
+def test_rows_come_in_the_order_asked_for_without_those_that_are_gone(api: Api, shelf: list[int]) -> None:
+    api.send("DELETE", f"/captures/{shelf[1]}", status=204)
+    asked = [shelf[3], shelf[1], shelf[0], 999_999, shelf[3]]
+    rows = api.get("/captures/rows?" + "&".join(f"ids={pk}" for pk in asked))
+    assert [row["id"] for row in rows] == [shelf[3], shelf[0]]
+    many = "&".join(f"ids={number}" for number in range(201))
+    assert "200" in api.refused("GET", f"/captures/rows?{many}")["title"]
+
+
+def test_a_search_is_kept_replaced_and_let_go(api: Api) -> None:
+    kept = {"name": "Winter fares", "wanted": {"words": "fare", "state": "ready"}, "order": "tallest"}
+    first = api.send("PUT", "/searches", kept)
+    assert (first["wanted"]["words"], first["order"]) == ("fare", "tallest")
+    again = api.send("PUT", "/searches", {**kept, "name": "winter fares", "wanted": {"host": "a.example"}})
+    assert again["id"] == first["id"]
+    assert [(row["name"], row["wanted"]["host"]) for row in api.get("/searches")] == [
+        ("winter fares", "a.example")
+    ]
+    api.refused("PUT", "/searches", {**kept, "name": "  "})
+    api.send("DELETE", f"/searches/{first['id']}", status=204)
+    assert api.get("/searches") == []

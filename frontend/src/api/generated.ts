@@ -4,6 +4,110 @@
  */
 
 export interface paths {
+    "/api/captures/ids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Capture Ids
+         * @description The numbers of all captures that are looked for, in an order.
+         */
+        get: operations["find_capture_ids"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Captures By Number
+         * @description At most 200 captures of the shelf by their numbers, in that order; those that are gone are left out.
+         */
+        get: operations["captures_by_number"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/by": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Looked For By
+         * @description The sites and the screens of the captures on the shelf.
+         */
+        get: operations["looked_for_by"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/searches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Searches
+         * @description The searches that are kept, by name.
+         */
+        get: operations["list_searches"];
+        /**
+         * Keep Search
+         * @description Keep a search; one of the same name is replaced.
+         */
+        put: operations["keep_search"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/searches/{search_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Search
+         * @description Keep a search no longer; the captures stay.
+         */
+        delete: operations["delete_search"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/folders": {
         parameters: {
             query?: never;
@@ -64,26 +168,6 @@ export interface paths {
          * @description All labels that captures have.
          */
         get: operations["list_labels"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/captures/ids": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Find Capture Ids
-         * @description The numbers of all captures that are looked for, the newest first.
-         */
-        get: operations["find_capture_ids"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1797,45 +1881,8 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * ShelfFolderOut
-         * @description A folder with the number of captures that lie in it itself.
-         */
-        ShelfFolderOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Parent */
-            parent: number | null;
-            /**
-             * Count
-             * @default 0
-             */
-            count: number;
-        };
-        /**
-         * ShelfFolderIn
-         * @description A folder by name and place; without a parent it lies on the shelf itself.
-         */
-        ShelfFolderIn: {
-            /** Name */
-            name: string;
-            /** Parent */
-            parent?: number | null;
-        };
-        /**
-         * LabelOut
-         * @description A label, and how many captures have it.
-         */
-        LabelOut: {
-            /** Name */
-            name: string;
-            /** Count */
-            count: number;
-        };
-        /**
          * WantedIn
-         * @description Which captures are looked for; folder 0 is none.
+         * @description Which captures are looked for; folder 0 is none, a screen is written ``1280x800@1``.
          */
         WantedIn: {
             /**
@@ -1861,6 +1908,15 @@ export interface components {
              */
             host: string;
             /**
+             * Screen
+             * @default
+             */
+            screen: string;
+            /** Since */
+            since?: string | null;
+            /** Until */
+            until?: string | null;
+            /**
              * State
              * @default
              * @enum {string}
@@ -1868,36 +1924,27 @@ export interface components {
             state: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
         };
         /**
-         * BatchOut
-         * @description To which captures it was done, so that it can be undone.
+         * FoundCapturesOut
+         * @description The numbers of captures in the order asked for, and of how many.
          */
-        BatchOut: {
+        FoundCapturesOut: {
             /** Ids */
             ids: number[];
+            /** Total */
+            total: number;
         };
         /**
-         * BatchIn
-         * @description Something that is done to captures: to those that are named, or to all that are looked for.
+         * RowsIn
+         * @description Captures by their numbers, and the words that were looked for.
          */
-        BatchIn: {
-            /**
-             * Ids
-             * @default []
-             */
+        RowsIn: {
+            /** Ids */
             ids: number[];
-            wanted?: components["schemas"]["WantedIn"] | null;
             /**
-             * Action
-             * @enum {string}
-             */
-            action: "move" | "label" | "unlabel" | "delete" | "restore";
-            /** Folder */
-            folder?: number | null;
-            /**
-             * Label
+             * Words
              * @default
              */
-            label: string;
+            words: string;
         };
         /**
          * CaptureOut
@@ -2037,18 +2084,6 @@ export interface components {
             touch: boolean;
         };
         /**
-         * ShelfOut
-         * @description A page of the shelf; ``next_before`` continues it.
-         */
-        ShelfOut: {
-            /** Captures */
-            captures: components["schemas"]["CaptureOut"][];
-            /** Total */
-            total: number;
-            /** Next Before */
-            next_before: number | null;
-        };
-        /**
          * Told
          * @description What a fit under way says: what is tried, how many files may still be made at most, the best so far,
          *     and what the best is expected to be, from a sample.
@@ -2071,6 +2106,150 @@ export interface components {
              * @default false
              */
             advising: boolean;
+        };
+        /**
+         * LookedForByOut
+         * @description By what captures can be looked for.
+         */
+        LookedForByOut: {
+            /** Sites */
+            sites: components["schemas"]["SiteOut"][];
+            /** Screens */
+            screens: components["schemas"]["UsedScreenOut"][];
+        };
+        /**
+         * SiteOut
+         * @description A host with how many captures are of it.
+         */
+        SiteOut: {
+            /** Host */
+            host: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * UsedScreenOut
+         * @description A screen with how many captures were taken with it; ``key`` is what is looked for by.
+         */
+        UsedScreenOut: {
+            /** Key */
+            key: string;
+            screen: components["schemas"]["ScreenOut"];
+            /** Count */
+            count: number;
+        };
+        /**
+         * KeptSearchOut
+         * @description A search that is kept.
+         */
+        KeptSearchOut: {
+            /** Name */
+            name: string;
+            wanted: components["schemas"]["WantedIn"];
+            /**
+             * Order
+             * @default newest
+             * @enum {string}
+             */
+            order: "newest" | "oldest" | "name" | "site" | "tallest" | "heaviest";
+            /** Id */
+            id: number;
+        };
+        /**
+         * KeptSearchIn
+         * @description A search that is kept: what is looked for, and in which order it is shown.
+         */
+        KeptSearchIn: {
+            /** Name */
+            name: string;
+            wanted: components["schemas"]["WantedIn"];
+            /**
+             * Order
+             * @default newest
+             * @enum {string}
+             */
+            order: "newest" | "oldest" | "name" | "site" | "tallest" | "heaviest";
+        };
+        /**
+         * ShelfFolderOut
+         * @description A folder with the number of captures that lie in it itself.
+         */
+        ShelfFolderOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Parent */
+            parent: number | null;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+        };
+        /**
+         * ShelfFolderIn
+         * @description A folder by name and place; without a parent it lies on the shelf itself.
+         */
+        ShelfFolderIn: {
+            /** Name */
+            name: string;
+            /** Parent */
+            parent?: number | null;
+        };
+        /**
+         * LabelOut
+         * @description A label, and how many captures have it.
+         */
+        LabelOut: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * BatchOut
+         * @description To which captures it was done, so that it can be undone.
+         */
+        BatchOut: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * BatchIn
+         * @description Something that is done to captures: to those that are named, or to all that are looked for.
+         */
+        BatchIn: {
+            /**
+             * Ids
+             * @default []
+             */
+            ids: number[];
+            wanted?: components["schemas"]["WantedIn"] | null;
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "move" | "label" | "unlabel" | "delete" | "restore";
+            /** Folder */
+            folder?: number | null;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+        };
+        /**
+         * ShelfOut
+         * @description A page of the shelf; ``next_before`` continues it.
+         */
+        ShelfOut: {
+            /** Captures */
+            captures: components["schemas"]["CaptureOut"][];
+            /** Total */
+            total: number;
+            /** Next Before */
+            next_before: number | null;
         };
         /**
          * ScreenIn
@@ -5666,6 +5845,144 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    find_capture_ids: {
+        parameters: {
+            query?: {
+                words?: string;
+                alone?: boolean;
+                folder?: number | null;
+                label?: string;
+                host?: string;
+                screen?: string;
+                since?: string | null;
+                until?: string | null;
+                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
+                order?: "newest" | "oldest" | "name" | "site" | "tallest" | "heaviest";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundCapturesOut"];
+                };
+            };
+        };
+    };
+    captures_by_number: {
+        parameters: {
+            query: {
+                ids: number[];
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"][];
+                };
+            };
+        };
+    };
+    looked_for_by: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedForByOut"];
+                };
+            };
+        };
+    };
+    list_searches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSearchOut"][];
+                };
+            };
+        };
+    };
+    keep_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptSearchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSearchOut"];
+                };
+            };
+        };
+    };
+    delete_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                search_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     list_folders: {
         parameters: {
             query?: never;
@@ -5776,33 +6093,6 @@ export interface operations {
             };
         };
     };
-    find_capture_ids: {
-        parameters: {
-            query?: {
-                words?: string;
-                alone?: boolean;
-                folder?: number | null;
-                label?: string;
-                host?: string;
-                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchOut"];
-                };
-            };
-        };
-    };
     change_captures: {
         parameters: {
             query?: never;
@@ -5835,6 +6125,9 @@ export interface operations {
                 folder?: number | null;
                 label?: string;
                 host?: string;
+                screen?: string;
+                since?: string | null;
+                until?: string | null;
                 state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
                 limit?: number;
                 before?: number | null;

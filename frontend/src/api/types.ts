@@ -118,4 +118,6 @@ export type Folder = Schemas["ShelfFolderOut"];
 export type Label = Schemas["LabelOut"];
 /** Which captures are looked for; folder 0 is none. */
 export type Wanted = Partial<Schemas["WantedIn"]>;
+export type ShelfOrder = Schemas["KeptSearchOut"]["order"];
+export type KeptSearch = Schemas["KeptSearchOut"];
 export type Batch = Given<Schemas["BatchIn"], "action">;

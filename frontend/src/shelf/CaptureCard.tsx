@@ -157,20 +157,17 @@ function NameLine({ capture }: { capture: Capture }) {
 function CardActions({ capture }: { capture: Capture }) {
   const action = useCaptureAction();
   const show = useNotices((state) => state.show);
-  const remove = () => {
-    action.mutate(
-      { captureId: capture.id, action: "delete" },
-      {
-        onSuccess: () =>
-          show({
-            tone: "info",
-            text: `Deleted “${capture.name}”.`,
-            action: { label: "Undo", run: () => action.mutate({ captureId: capture.id, action: "restore" }) },
-          }),
-        onError: showProblem,
-      },
+  // The card is gone by the time it is deleted: only a promise tells it then.
+  const remove = () =>
+    void action.mutateAsync({ captureId: capture.id, action: "delete" }).then(
+      () =>
+        show({
+          tone: "info",
+          text: `Deleted “${capture.name}”.`,
+          action: { label: "Undo", run: () => action.mutate({ captureId: capture.id, action: "restore" }) },
+        }),
+      showProblem,
     );
-  };
   return (
     <span className="flex items-center gap-1">
       {capture.warnings.length > 0 && (

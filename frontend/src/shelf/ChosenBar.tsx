@@ -1,8 +1,8 @@
 import { FolderInput, Tag, Trash2, X } from "lucide-react";
 import { useState } from "react";
 
-import { allWanted, useBatch, useChangeFolders, useFolders, useLabels } from "../api/shelf";
-import type { Batch, Wanted } from "../api/types";
+import { useBatch, useChangeFolders, useFolders, useLabels } from "../api/shelf";
+import type { Batch } from "../api/types";
 import { useNotices } from "../app/notices";
 import { showProblem } from "../app/showProblem";
 import { HandOverPanel } from "../handover/HandOverPanel";
@@ -11,8 +11,8 @@ import { ClosingButton, Panel } from "../parts/Panel";
 import { useChosen } from "./chosen";
 import { inOrder } from "./folderTree";
 
-/** What can be done to the captures that are chosen. */
-export function ChosenBar({ wanted, total }: { wanted: Wanted; total: number }) {
+/** What can be done to the captures that are chosen; `found` are all that are looked for. */
+export function ChosenBar({ found }: { found: readonly number[] }) {
   const { ids, choose, clear } = useChosen();
   const batch = useBatch();
   const folders = useChangeFolders();
@@ -33,9 +33,9 @@ export function ChosenBar({ wanted, total }: { wanted: Wanted; total: number }) 
   return (
     <div className="sticky bottom-0 z-20 -mx-4 mt-8 flex flex-wrap items-center gap-2 border-t border-base-content bg-base-100 px-4 py-2 text-sm sm:-mx-6 sm:px-6" role="region" aria-label="Chosen captures" data-chosen-count={some.length}>
       <span className="font-semibold">{words} chosen</span>
-      {some.length < total && (
-        <button type="button" className="btn btn-ghost btn-xs" onClick={() => void allWanted(wanted).then(choose, showProblem)}>
-          Choose all {total}
+      {found.some((id) => !ids.has(id)) && (
+        <button type="button" className="btn btn-ghost btn-xs" onClick={() => choose(found)}>
+          Choose all {found.length.toLocaleString("en-GB")}
         </button>
       )}
       <span className="ml-auto flex flex-wrap gap-2">

@@ -23,7 +23,7 @@ export function FolderList({ folder, onFolder }: Props) {
   const open = rows.find((row) => row.folder.id === folder)?.folder;
   const done = { onError: showProblem, onSuccess: () => setNaming("") };
   return (
-    <nav className="w-full shrink-0 text-sm lg:w-48" aria-label="Folders">
+    <nav className="text-sm" aria-label="Folders">
       <ul>
         <Row chosen={folder === null} onChoose={() => onFolder(null)}>
           All of the shelf

@@ -2,7 +2,7 @@ import type { MouseEvent } from "react";
 
 import type { Capture } from "../api/types";
 import { CaptureCard } from "./CaptureCard";
-import { useChosen } from "./chosen";
+import { pressed, useChosen } from "./chosen";
 import { draggedCaptures } from "./draggedCaptures";
 
 interface Props {
@@ -15,14 +15,8 @@ interface Props {
 export function ShelfCard({ capture, shown }: Props) {
   const chosen = useChosen((state) => state.ids.has(capture.id));
   const any = useChosen((state) => state.ids.size > 0);
-  const { toggle, upTo } = useChosen.getState();
-  const press = (event: MouseEvent) => {
-    if (!event.shiftKey && !event.ctrlKey && !event.metaKey) return;
-    event.preventDefault();
-    event.stopPropagation();
-    if (event.shiftKey) upTo(capture.id, shown);
-    else toggle(capture.id);
-  };
+  const { toggle } = useChosen.getState();
+  const press = (event: MouseEvent) => pressed(event, capture.id, shown);
   return (
     <div className={`group/card relative ${chosen ? "outline-2 outline-offset-4 outline-accent" : ""}`} data-chosen={chosen} draggable onDragStart={(event) => draggedCaptures.begin(event, chosen ? [...useChosen.getState().ids] : [capture.id])} onClickCapture={press}>
       <label className={`absolute top-1 left-1 z-10 flex h-8 w-8 items-center justify-center bg-base-100/90 ${any || chosen ? "" : "opacity-0 group-focus-within/card:opacity-100 group-hover/card:opacity-100"}`}>

@@ -27,6 +27,23 @@ export const useChosen = create<Chosen>((set) => ({
   clear: () => set({ ids: new Set(), anchor: null }),
 }));
 
+interface Press {
+  shiftKey: boolean;
+  ctrlKey: boolean;
+  metaKey: boolean;
+  preventDefault(): void;
+  stopPropagation(): void;
+}
+
+/** A press with Ctrl chooses one more or one less, one with Shift all up to it; without them it does what it does. */
+export function pressed(event: Press, id: number, shown: readonly number[]): void {
+  if (!event.shiftKey && !event.ctrlKey && !event.metaKey) return;
+  event.preventDefault();
+  event.stopPropagation();
+  if (event.shiftKey) useChosen.getState().upTo(id, shown);
+  else useChosen.getState().toggle(id);
+}
+
 /** Those from one to another, in either direction; the last alone where the first is not shown. */
 export function between(shown: readonly number[], first: number, last: number): number[] {
   const [from, to] = [shown.indexOf(first), shown.indexOf(last)];

@@ -20,6 +20,7 @@ from tallpage.server.shelf.marks_api import router as marks_router
 from tallpage.server.shelf.prepared_api import router as prepared_router
 from tallpage.server.shelf.screens_api import router as screens_router
 from tallpage.server.shelf.sorting_api import router as sorting_router
+from tallpage.server.shelf.wanted_api import router as wanted_router
 from tallpage.server.signins.api import router as signins_router
 from tallpage.server.sweeps.api import router as sweeps_router
 
@@ -36,7 +37,8 @@ api = NinjaAPI(
     auth=from_our_own_page,
 )
 problems.install(api)
-api.add_router("", sorting_router)  # before the shelf: it has names where the shelf has numbers
+api.add_router("", wanted_router)  # these two before the shelf: they have names where it has numbers
+api.add_router("", sorting_router)
 api.add_router("", shelf_router)
 api.add_router("", screens_router)
 api.add_router("", marks_router)

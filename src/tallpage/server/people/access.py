@@ -13,7 +13,9 @@ LOOKED_AT = frozenset(
     {
         "captures",
         "captures/deleted",
+        "captures/by",
         "captures/ids",
+        "captures/rows",
         "folders",
         "labels",
         "captures/<capture_id>",
@@ -51,6 +53,7 @@ LOOKED_AT = frozenset(
         "outputs/<output_id>/swatches/<name>",
         "outputs/<output_id>/<side>/<number>",
         "screens",
+        "searches",
         "signs",
         "stickers/<name>",
         "sweeps",
@@ -151,6 +154,8 @@ CHANGED: dict[str, tuple[str, ...]] = {
     "sign-ins/form": ("PUT",),
     "sign-ins/state": ("POST",),
     "sign-ins/<sign_in_id>": ("DELETE",),
+    "searches": ("PUT",),
+    "searches/<search_id>": ("DELETE",),
     "slots/<slot_id>": (
         "DELETE",
         "PUT",

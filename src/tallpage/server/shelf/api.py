@@ -54,10 +54,10 @@ from tallpage.server.shelf.schemas import (
     TakeSettings,
     TrimIn,
 )
-from tallpage.server.shelf.searching import index_name
-from tallpage.server.shelf.sorting_api import WantedIn
+from tallpage.server.shelf.searching import index_name, passages
 from tallpage.server.shelf.taking import KIND as TAKE_KIND
 from tallpage.server.shelf.taking import order_further, order_page
+from tallpage.server.shelf.wanted_api import WantedIn
 
 router = Router(tags=["shelf"])
 _MOST_AT_ONCE = 200
@@ -73,12 +73,12 @@ def list_captures(
     With ``alone``, without those that were taken with a whole list of pages.
     """
     limit = min(max(limit, 1), _MOST_AT_ONCE)
-    found, passages = wanted.wanted().found()
-    shelf = found.order_by("-pk").prefetch_related("labels")
+    shelf = wanted.wanted().found().order_by("-pk").prefetch_related("labels")
     page = list((shelf.filter(pk__lt=before) if before else shelf)[: limit + 1])
     more = len(page) > limit
+    said = passages(wanted.words, [capture.pk for capture in page])
     for capture in page:
-        capture.passage = passages.get(capture.pk, "")
+        capture.passage = said.get(capture.pk, "")
     return {
         "captures": page[:limit],
         "total": shelf.count(),

@@ -60,6 +60,20 @@ class Label(models.Model):
         return self.name
 
 
+class KeptSearch(models.Model):
+    """What somebody looks for on the shelf again and again."""
+
+    name = models.CharField(max_length=80, unique=True)
+    wanted = models.JSONField(help_text="as the API takes it")
+    order = models.CharField(max_length=10)
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class Capture(models.Model):
     """A page or a dropped picture as it was taken. Its pixels are never altered.
 

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import json
 import re
+from collections.abc import Iterable
 
 from django.db import connection
+from django.db.models.expressions import RawSQL
 
 from tallpage.server.shelf.models import Capture
 
@@ -34,15 +37,28 @@ def forget_captures(ids: list[int]) -> None:
         cursor.executemany("delete from shelf_text where rowid = %s", [(pk,) for pk in ids])
 
 
-def search(words: str) -> dict[int, str]:
-    """Capture ids that hold every word (the last may be a beginning), with the passage that says it."""
-    found = _WORD.findall(words)
-    if not found:
+def saying(words: str) -> RawSQL | tuple[()]:
+    """The numbers of the captures that hold every word (the last may be a beginning), as a subquery."""
+    query = _query(words)
+    if not query:
+        return ()
+    return RawSQL("select rowid from shelf_text where shelf_text match %s", [query])
+
+
+def passages(words: str, ids: Iterable[int]) -> dict[int, str]:
+    """What of each capture's text says the words; nothing where they are elsewhere."""
+    query = _query(words)
+    if not query:
         return {}
-    query = " ".join(f'"{word}"' for word in found) + "*"
     with connection.cursor() as cursor:
         cursor.execute(
-            "select rowid, snippet(shelf_text, 3, '', '', '…', %s) from shelf_text where shelf_text match %s",
-            [_PASSAGE_WORDS, query],
+            "select rowid, snippet(shelf_text, 3, '', '', '…', %s) from shelf_text"
+            " where shelf_text match %s and rowid in (select value from json_each(%s))",
+            [_PASSAGE_WORDS, query, json.dumps(list(ids))],
         )
         return {int(row[0]): str(row[1]) for row in cursor.fetchall()}
+
+
+def _query(words: str) -> str:
+    found = _WORD.findall(words)
+    return " ".join(f'"{word}"' for word in found) + "*" if found else ""

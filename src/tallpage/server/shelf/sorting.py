@@ -1,66 +1,17 @@
-"""Finding captures of the shelf, and doing something to many of them at once."""
+"""Folders and labels of the shelf, and what is done to many captures at once."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
-from typing import Literal
 
 from django.db import transaction
 from django.db.models import Count, Q, QuerySet
 
 from tallpage.core.errors import ListError
-from tallpage.server.jobs.models import Job
-from tallpage.server.shelf.models import Capture, CaptureQuerySet, Folder, Label
-from tallpage.server.shelf.searching import search
+from tallpage.server.shelf.models import Capture, Folder, Label
 
-State = Literal["", "ready", "not_whole", "warned", "failed", "under_way"]
-NO_FOLDER = 0
 MOST_AT_ONCE = 20_000
 _MOST_FOLDERS, _DEEPEST = 2_000, 12
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Wanted:
-    """Which captures of the shelf are looked for; what is not said does not matter."""
-
-    words: str = ""
-    alone: bool = False
-    """Without those that were taken with a whole list of pages."""
-    folder: int | None = None
-    """With the folders in it; :data:`NO_FOLDER` for those that are in none."""
-    label: str = ""
-    host: str = ""
-    state: State = ""
-
-    def found(self) -> tuple[CaptureQuerySet, dict[int, str]]:
-        """The captures, and of a search the passage of each that says the words."""
-        shelf = Capture.objects.on_shelf()
-        passages = search(self.words) if self.words.strip() else {}
-        if self.words.strip():
-            shelf = shelf.filter(pk__in=list(passages))
-        if self.alone:
-            shelf = shelf.filter(one_of_many=False)
-        if self.folder == NO_FOLDER:
-            shelf = shelf.filter(shelf_folder=None)
-        elif self.folder is not None:
-            shelf = shelf.filter(shelf_folder__in=_with_those_in(self.folder))
-        if self.label:
-            shelf = shelf.filter(labels__name__iexact=self.label)
-        if self.host:
-            shelf = shelf.filter(host__iexact=self.host)
-        return shelf.filter(_STATES[self.state]), passages
-
-
-_PENDING = Q(job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
-_STATES: dict[State, Q] = {
-    "": Q(),
-    "ready": ~Q(storage_key=""),
-    "not_whole": Q(whole=False),
-    "warned": ~Q(warnings=[]),
-    "failed": Q(job__state__in=(Job.State.FAILED, Job.State.STOPPED), storage_key=""),
-    "under_way": _PENDING,
-}
 
 
 def folders() -> QuerySet[Folder]:
@@ -163,18 +114,6 @@ def require_some(ids: list[int]) -> list[int]:
     if len(ids) > MOST_AT_ONCE:
         raise ListError(f"At most {MOST_AT_ONCE:,} captures are changed at once.", hint="", code="too_many")
     return ids
-
-
-def _with_those_in(folder_id: int) -> list[int]:
-    """A folder and all that lie in it, however deep."""
-    children: dict[int | None, list[int]] = {}
-    for pk, parent in Folder.objects.values_list("pk", "parent"):
-        children.setdefault(parent, []).append(pk)
-    found, waiting = [], [folder_id]
-    while waiting:
-        found.append(waiting.pop())
-        waiting += children.get(found[-1], [])
-    return found
 
 
 def _above(folder: Folder) -> list[Folder]:

@@ -7,11 +7,12 @@ from typing import Annotated, Literal
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Field, Query, Router, Schema, Status
+from ninja import Field, Router, Schema, Status
 from pydantic import StringConstraints
 
 from tallpage.server.shelf import sorting
 from tallpage.server.shelf.models import Capture, Folder, Label
+from tallpage.server.shelf.wanted_api import WantedIn
 
 router = Router(tags=["shelf"])
 _Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
@@ -38,21 +39,6 @@ class LabelOut(Schema):
 
     name: str
     count: int
-
-
-class WantedIn(Schema):
-    """Which captures are looked for; folder 0 is none."""
-
-    words: Annotated[str, StringConstraints(max_length=500)] = ""
-    alone: bool = False
-    folder: int | None = None
-    label: Annotated[str, StringConstraints(max_length=40)] = ""
-    host: Annotated[str, StringConstraints(max_length=255)] = ""
-    state: sorting.State = ""
-
-    def wanted(self) -> sorting.Wanted:
-        """As the server knows it."""
-        return sorting.Wanted(**self.model_dump(include=set(WantedIn.model_fields)))
 
 
 class BatchIn(Schema):
@@ -104,20 +90,12 @@ def list_labels(request: HttpRequest) -> Iterable[Label]:
     return sorting.labels()
 
 
-@router.get("/captures/ids", response=BatchOut, operation_id="find_capture_ids")
-def find_capture_ids(request: HttpRequest, wanted: Query[WantedIn]) -> dict[str, list[int]]:
-    """The numbers of all captures that are looked for, the newest first."""
-    found, _ = wanted.wanted().found()
-    return {"ids": list(found.values_list("pk", flat=True)[: sorting.MOST_AT_ONCE])}
-
-
 @router.post("/captures/batch", response=BatchOut, operation_id="change_captures")
 def change_captures(request: HttpRequest, payload: BatchIn) -> dict[str, list[int]]:
     """Move, label, delete or restore many captures at once."""
     ids = payload.ids
     if payload.wanted is not None:
-        found, _ = payload.wanted.wanted().found()
-        ids = list(found.values_list("pk", flat=True))
+        ids = payload.wanted.wanted().ids("newest", sorting.MOST_AT_ONCE + 1)
     ids = sorting.require_some(ids)
     match payload.action:
         case "move":
