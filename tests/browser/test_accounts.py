@@ -11,7 +11,7 @@ from tallpage.demo.photo_store import PhotoStore
 from tests.browser.person import Person
 from tests.browser.stack import Application, open_window, running_application
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 PASSWORD = "seven herrings swim"
 _ACCOUNTS = f"""

@@ -7,7 +7,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import FIELDS, Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: int) -> None:

@@ -8,7 +8,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 _OPEN_ALL = "for (const row of document.querySelectorAll('details')) row.open = true;"

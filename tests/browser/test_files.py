@@ -18,7 +18,7 @@ from tests.browser.person import Person
 from tests.browser.stack import open_window
 from tests.pictures import decoded, text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def _bytes(person: Person) -> int:

@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.pictures import as_png, assert_same_pixels, decoded, gradient, photograph
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def test_a_page_is_taken_by_pasting_its_address(person: Person) -> None:

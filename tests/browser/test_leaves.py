@@ -9,7 +9,7 @@ from selenium.webdriver.support.ui import Select
 from tests.browser.person import Person
 from tests.pictures import decoded
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def _fitted(person: Person, count: int) -> None:

@@ -8,7 +8,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.core.segmenting.test_segmenting import CARD, PHOTO, dropped_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 PAGE = "[data-pointer-layer]"
 

@@ -14,7 +14,7 @@ from selenium.webdriver.support.ui import Select
 from tests.browser.person import Person
 from tests.pictures import gradient
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def _chosen(person: Person, count: int) -> None:

@@ -9,7 +9,7 @@ from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def _usual_again(person: Person) -> None:

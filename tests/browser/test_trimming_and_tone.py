@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.pictures import decoded, noise, photograph
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 PAGE = "[data-pointer-layer]"
 INNER = 60, 40, 400, 700

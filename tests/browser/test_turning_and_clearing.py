@@ -11,7 +11,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from tests.browser.person import Person
 from tests.pictures import Pixels, text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group("browser")]
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 PAGE = "[data-pointer-layer]"
 PAPER = "#f2f1ec"

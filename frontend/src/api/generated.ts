@@ -1876,6 +1876,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Archives
+         * @description The archives that were brought in lately, the last first.
+         */
+        get: operations["list_archives"];
+        put?: never;
+        /**
+         * Bring Archive
+         * @description Bring in an archive that a Tall Page has made.
+         */
+        post: operations["bring_archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archives/{archive_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Archive
+         * @description Stop bringing an archive in; what is there stays, and the same archive is gone on with later.
+         */
+        post: operations["stop_archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5601,6 +5645,18 @@ export interface components {
             has_word: boolean;
         };
         /**
+         * ArchiveIn
+         * @description The captures themselves with their cuts, for another Tall Page: also what cuts hide.
+         */
+        ArchiveIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "archive";
+        };
+        /**
          * DiskIn
          * @description Onto a person's own disk: one file as it is, several as a ZIP.
          */
@@ -5645,7 +5701,7 @@ export interface components {
          */
         HandOverIn: {
             /** Order */
-            order: components["schemas"]["DiskIn"] | components["schemas"]["FolderIn"] | components["schemas"]["PdfIn"] | components["schemas"]["LinkIn"] | components["schemas"]["MailIn"] | components["schemas"]["UploadIn"];
+            order: components["schemas"]["DiskIn"] | components["schemas"]["ArchiveIn"] | components["schemas"]["FolderIn"] | components["schemas"]["PdfIn"] | components["schemas"]["LinkIn"] | components["schemas"]["MailIn"] | components["schemas"]["UploadIn"];
         };
         /**
          * LinkIn
@@ -5835,6 +5891,38 @@ export interface components {
              * @enum {string}
              */
             role: "producer" | "viewer";
+        };
+        /**
+         * BroughtArchiveOut
+         * @description An archive that is, or was, brought in.
+         */
+        BroughtArchiveOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Total */
+            total: number;
+            /** Brought */
+            brought: number;
+            /** Refused */
+            refused: components["schemas"]["RefusedOut"][];
+            job: components["schemas"]["JobOut"];
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+        };
+        /**
+         * RefusedOut
+         * @description A capture of an archive that could not be brought in.
+         */
+        RefusedOut: {
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
         };
     };
     responses: never;
@@ -8455,6 +8543,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    list_archives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtArchiveOut"][];
+                };
+            };
+        };
+    };
+    bring_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Archive
+                     * Format: binary
+                     */
+                    archive: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtArchiveOut"];
+                };
+            };
+        };
+    };
+    stop_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archive_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtArchiveOut"];
                 };
             };
         };

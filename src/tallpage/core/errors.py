@@ -11,6 +11,7 @@ TallPageError
 │   └── PictureTooLarge     more pixels than Tall Page takes in
 ├── FrameError          the frame does not lie on the capture
 ├── CutError            the file of a cut cannot be read, or says what is not known
+├── ArchiveError        an archive of captures cannot be read
 ├── FitError            what was asked of a file makes no sense
 ├── HandOverError       a way out cannot be taken as asked, or did not lead there
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
@@ -114,6 +115,13 @@ class CutError(TallPageError):
 
     code = "cut_unreadable"
     default_hint = "The format is described in docs/cut-file.md."
+
+
+class ArchiveError(TallPageError):
+    """An archive of captures cannot be read: it is none, damaged, or says what is not known."""
+
+    code = "archive_unreadable"
+    default_hint = "The format is described in docs/archive.md."
 
 
 class FitError(TallPageError):

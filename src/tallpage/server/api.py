@@ -7,6 +7,7 @@ from ninja import NinjaAPI
 from ninja.utils import check_csrf
 
 from tallpage.server import problems
+from tallpage.server.archives.api import router as archives_router
 from tallpage.server.handover.api import router as handover_router
 from tallpage.server.outlets.outlets_api import router as outlets_router
 from tallpage.server.outlets.outputs_api import router as outputs_router
@@ -52,3 +53,4 @@ api.add_router("", signins_router)
 api.add_router("", sweeps_router)
 api.add_router("", handover_router)
 api.add_router("", people_router)
+api.add_router("", archives_router)

@@ -17,6 +17,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from tallpage.core.errors import (
     AccountError,
     AddressError,
+    ArchiveError,
     ChangedElsewhere,
     CutError,
     FitError,
@@ -39,6 +40,7 @@ _log = logging.getLogger(__name__)
 _STATUS: dict[type[TallPageError], HTTPStatus] = {
     AccountError: HTTPStatus.FORBIDDEN,
     AddressError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    ArchiveError: HTTPStatus.UNPROCESSABLE_ENTITY,
     PageError: HTTPStatus.UNPROCESSABLE_ENTITY,
     PictureError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FrameError: HTTPStatus.UNPROCESSABLE_ENTITY,

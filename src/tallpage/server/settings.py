@@ -57,6 +57,7 @@ INSTALLED_APPS = [
     "tallpage.server.shelf",
     "tallpage.server.outlets",
     "tallpage.server.sweeps",
+    "tallpage.server.archives",
     "tallpage.server.handover",
     "tallpage.server.upkeep",
 ]

@@ -16,7 +16,8 @@ from ninja import Router, Status
 from slugify import slugify
 
 from tallpage.core.errors import AccountError
-from tallpage.core.handover import ZipChannel, with_manifest
+from tallpage.core.handover import Item, ZipChannel, with_manifest
+from tallpage.server.archives.exporting import archived
 from tallpage.server.handover import saving, working
 from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
 from tallpage.server.handover.places import forget_place, store_place
@@ -76,6 +77,8 @@ def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
         )
     if order.way == "disk":
         return Status(202, saving.note_saved(selection, options, person=person))
+    if order.way == "archive":
+        return Status(202, saving.note_archive(selection, person=person))
     if order.way == "mail":
         options["base"] = request.build_absolute_uri("/").rstrip("/")
     return Status(202, working.order(order.way, selection, options, person=person))
@@ -92,6 +95,8 @@ def hand_over_again(request: HttpRequest, line_id: int) -> Status[HandOver]:
     """The same once more, with the newest files."""
     line = _line(line_id)
     selection = Selection.from_json(line.what)
+    if line.way == HandOver.Way.ARCHIVE:
+        return Status(202, saving.note_archive(selection, person=person_of(request)))
     if line.way in _SAVED:
         return Status(202, saving.note_saved(selection, line.options, person=person_of(request)))
     return Status(202, working.order_again(line, person=person_of(request)))
@@ -119,14 +124,21 @@ def take_back(request: HttpRequest, line_id: int) -> HandOver:
 @router.get("/hand-overs/{int:line_id}/package", operation_id="package", include_in_schema=False)
 def package(request: HttpRequest, line_id: int) -> HttpResponseBase:
     """The file of a line; several as a ZIP with a manifest, made while it is sent."""
-    line = get_object_or_404(HandOver, pk=line_id, way__in=_SAVED)
+    line = get_object_or_404(HandOver, pk=line_id, way__in=(*_SAVED, HandOver.Way.ARCHIVE))
     selection = Selection.from_json(line.what)
     if line.way == HandOver.Way.FILE:
         return answered(next(only_files(named_items(line, selection))))
-    items = with_manifest(named_items(line, selection))
-    response = StreamingHttpResponse(ZipChannel().send(items), content_type="application/zip")
+    if line.way == HandOver.Way.ARCHIVE:
+        if role_here(request) == "viewer":
+            raise AccountError("An archive holds what cuts hide.", hint="Ask a producer.", code="viewer")
+        return _zip(archived(selection.captured()), saving.archive_name(line.subject))
     name = slugify(line.subject, max_length=80) or "files"
-    response["Content-Disposition"] = f'attachment; filename="{name}.zip"'
+    return _zip(with_manifest(named_items(line, selection)), f"{name}.zip")
+
+
+def _zip(items: Iterable[Item], name: str) -> StreamingHttpResponse:
+    response = StreamingHttpResponse(ZipChannel().send(items), content_type="application/zip")
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
     response["Cache-Control"] = "no-store"
     return response
 

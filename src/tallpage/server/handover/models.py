@@ -27,6 +27,7 @@ class HandOver(models.Model):
         LINK = "link", "Link"
         MAIL = "mail", "Mail"
         UPLOAD = "upload", "Upload"
+        ARCHIVE = "archive", "Archive"
 
     way = models.CharField(max_length=10, choices=Way.choices)
     what = models.JSONField(help_text="which outputs, captures or sweep")

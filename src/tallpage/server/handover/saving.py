@@ -7,6 +7,7 @@ from itertools import islice
 from typing import Any
 
 from django.db import transaction
+from slugify import slugify
 
 from tallpage.core.errors import HandOverError
 from tallpage.core.handover import Item
@@ -14,6 +15,8 @@ from tallpage.server.handover.models import HandOver
 from tallpage.server.handover.names import FileNames
 from tallpage.server.handover.selection import Selection
 from tallpage.server.outlets.models import Output
+
+_MOST_NAME_CHARS = 80
 
 
 def examples(selection: Selection, pattern: str, *, most: int) -> dict[str, Any]:
@@ -47,6 +50,28 @@ def note_saved(selection: Selection, options: Mapping[str, Any], *, person: str 
     way = HandOver.Way.FILE if len(files) == 1 else HandOver.Way.ZIP
     answer = "Saved." if len(files) == 1 else f"{len(files)} files."
     return _noted(way, selection, options, files=files, answer=answer, person=person)
+
+
+def note_archive(selection: Selection, *, person: str = "") -> HandOver:
+    """A line for captures that are saved as an archive, with all that their cuts hide.
+
+    Raises:
+        HandOverError: there is nothing to be saved.
+    """
+    captures = selection.captured()
+    if not captures:
+        raise HandOverError(
+            "There is nothing to hand over.", hint="Choose captures that are taken.", code="nothing_chosen"
+        )
+    total = sum(capture.bytes for capture in captures)
+    files = [{"name": archive_name(selection.subject()), "bytes": total}]
+    answer = "1 capture." if len(captures) == 1 else f"{len(captures)} captures."
+    return _noted(HandOver.Way.ARCHIVE, selection, {}, files=files, answer=answer, person=person)
+
+
+def archive_name(subject: str) -> str:
+    """What an archive is called."""
+    return f"{slugify(subject, max_length=_MOST_NAME_CHARS) or 'captures'}-archive.zip"
 
 
 def note_file(output: Output, name: str, person: str, **_: object) -> None:

@@ -111,7 +111,15 @@ class UploadIn(_OrderIn):
     pattern: _Line = ""
 
 
-OrderIn = Annotated[DiskIn | FolderIn | PdfIn | LinkIn | MailIn | UploadIn, Field(discriminator="way")]
+class ArchiveIn(_OrderIn):
+    """The captures themselves with their cuts, for another Tall Page: also what cuts hide."""
+
+    way: Literal["archive"]
+
+
+OrderIn = Annotated[
+    DiskIn | ArchiveIn | FolderIn | PdfIn | LinkIn | MailIn | UploadIn, Field(discriminator="way")
+]
 
 
 class HandOverIn(Schema):
@@ -183,7 +191,7 @@ class HandOverOut(Schema):
     @staticmethod
     def resolve_file_url(line: HandOver) -> str:
         """Where what was made can be fetched."""
-        if line.way in (HandOver.Way.FILE, HandOver.Way.ZIP):
+        if line.way in (HandOver.Way.FILE, HandOver.Way.ZIP, HandOver.Way.ARCHIVE):
             return f"/api/hand-overs/{line.pk}/package"
         return f"/api/hand-overs/{line.pk}/file" if line.made_key else ""
 

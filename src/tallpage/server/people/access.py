@@ -11,6 +11,7 @@ _READING = ("GET", "HEAD", "OPTIONS")
 
 LOOKED_AT = frozenset(
     {
+        "archives",
         "captures",
         "captures/deleted",
         "captures/by",
@@ -82,6 +83,8 @@ ASKED = frozenset(
 """Routes by which something is only worked out, or a file saved, although they are posted to: for viewers."""
 
 CHANGED: dict[str, tuple[str, ...]] = {
+    "archives": ("POST",),
+    "archives/<archive_id>/stop": ("POST",),
     "captures/batch": ("POST",),
     "folders": ("POST",),
     "folders/<folder_id>": ("DELETE", "PUT"),

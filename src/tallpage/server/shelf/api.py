@@ -30,6 +30,7 @@ from tallpage.server.shelf.cutting import (
     restore_cut,
     start_cut,
 )
+from tallpage.server.shelf.detail import detail_of
 from tallpage.server.shelf.importing import order_picture
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
@@ -44,12 +45,10 @@ from tallpage.server.shelf.schemas import (
     CutOrderIn,
     CutOut,
     DeletedOut,
-    LackingOut,
     PieceIn,
     RenameIn,
     ReviewIn,
     ShelfOut,
-    StripOut,
     TakeIn,
     TakeSettings,
     TrimIn,
@@ -120,7 +119,7 @@ def add_picture(request: HttpRequest, picture: File[UploadedFile]) -> Status[Cap
 @router.get("/captures/{capture_id}", response=CaptureDetailOut, operation_id="get_capture")
 def get_capture(request: HttpRequest, capture_id: int) -> CaptureDetailOut:
     """One capture with its strips and cuts."""
-    return _detail(shelf_capture(capture_id))
+    return detail_of(shelf_capture(capture_id))
 
 
 @router.patch("/captures/{capture_id}", response=CaptureOut, operation_id="rename_capture")
@@ -353,24 +352,3 @@ def put_order(request: HttpRequest, capture_id: int, payload: CutOrderIn) -> Sta
     """Put the cuts of a capture in an order."""
     order_cuts(shelf_capture(capture_id), payload.cut_ids)
     return Status(204, None)
-
-
-def _detail(capture: Capture) -> CaptureDetailOut:
-    strips = capture.manifest().strips if capture.storage_key else ()
-    top_px = capture.report.get("top_px", 0)
-    return CaptureDetailOut(
-        **CaptureOut.from_orm(capture).model_dump(by_alias=True),
-        strips=[
-            StripOut(number=number, top_px=strip.top_px, height_px=strip.height_px)
-            for number, strip in enumerate(strips)
-        ],
-        cuts=[CutOut.from_orm(cut) for cut in capture.cuts.all()],
-        settings=TakeSettings(**capture.settings),
-        lacking=[LackingOut(**row) for row in capture.lacking],
-        words=capture.report.get("wholeness", {}).get("words", 0),
-        done_before=capture.report.get("done_before", []),
-        signed_in=capture.report.get("signed_in", False),
-        top_px=top_px,
-        bottom_px=top_px + capture.report.get("page_height_px", 0),
-        seconds=capture.report.get("seconds"),
-    )

@@ -14,6 +14,7 @@ from django.conf import settings
 from django.db.models import QuerySet
 from django.utils import timezone
 
+from tallpage.server.archives.models import BroughtArchive
 from tallpage.server.handover.models import HandOver, SharedLink
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
@@ -86,6 +87,7 @@ def orphaned_jobs() -> QuerySet[Job]:
         schedule=None,
         saving=None,
         hand_over=None,
+        brought_archive=None,
     ).exclude(state__in=_PENDING)
 
 
@@ -101,7 +103,8 @@ def _shared() -> set[str]:
 
 def _under_way() -> set[str]:
     pending = Capture.objects.filter(job__state__in=_PENDING)
-    names = pending.values_list("incoming_key", "upload_name")
+    archives = BroughtArchive.objects.filter(job__state__in=_PENDING)
+    names = [*pending.values_list("incoming_key", "upload_name"), *archives.values_list("upload_name")]
     return {name.partition(".")[0] for row in names for name in row if name}
 
 

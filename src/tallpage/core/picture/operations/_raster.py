@@ -184,6 +184,15 @@ class Raster:
             image.write(kept)
             return type(self)(kept, is_held=True)
 
+    def require_whole(self) -> None:
+        """Read every row of it once.
+
+        Raises:
+            PictureUnreadable: it is damaged somewhere.
+        """
+        with translated("The picture"):
+            self.image.avg()
+
     def digest(self) -> bytes:
         """A fingerprint of the pixels and their size; reads every row."""
         fingerprint = hashlib.blake2b(repr((self.size, self.image.bands)).encode(), digest_size=16)
