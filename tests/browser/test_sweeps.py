@@ -10,7 +10,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 
-pytestmark = pytest.mark.browser
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def _worded(person: Person, words: str, tag: str = "button") -> None:

@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
 
-pytestmark = pytest.mark.browser
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
 
 def _take(person: Person, site: DemoSite, *numbers: int) -> int:

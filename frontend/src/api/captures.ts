@@ -1,4 +1,4 @@
-import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, sendPicture } from "./client";
 import type { Capture, TakeSettings } from "./types";
@@ -10,22 +10,12 @@ export function isPending(capture: Pick<Capture, "job">): boolean {
   return capture.job.state === "queued" || capture.job.state === "running";
 }
 
-/**
- * The shelf, newest first, asked again often while something is arriving; what holds `words`, if any;
- * with `alone` without what was taken with a whole list of pages.
- */
-export function useShelf({ words = "", alone = false }) {
-  return useInfiniteQuery({
-    queryKey: ["captures", words, alone],
-    placeholderData: keepPreviousData,
-    queryFn: ({ pageParam }) =>
-      answered(api.GET("/api/captures", { params: { query: { limit: 60, before: pageParam, words, alone } } })),
-    initialPageParam: null as number | null,
-    getNextPageParam: (page) => page.next_before,
-    refetchInterval: (query) => {
-      const captures = query.state.data?.pages.flatMap((page) => page.captures) ?? [];
-      return captures.some(isPending) ? PENDING_MS : QUIET_MS;
-    },
+/** The latest captures without those of sweeps, asked for again often while something is arriving. */
+export function useLatest(limit: number) {
+  return useQuery({
+    queryKey: ["captures", "latest", limit],
+    queryFn: async () => (await answered(api.GET("/api/captures", { params: { query: { limit, alone: true } } }))).captures,
+    refetchInterval: ({ state }) => (state.data?.some(isPending) ? PENDING_MS : QUIET_MS),
   });
 }
 
@@ -52,45 +42,11 @@ export function useTakePage() {
   });
 }
 
-/** Take a page once more as it was taken before, beside the earlier capture. */
-export function useRetake() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (captureId: number) =>
-      answered(api.POST("/api/captures/{capture_id}/retake", { params: { path: { capture_id: captureId } } })),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
-  });
-}
-
-/** Take what lies below a capture that was cut off. */
-export function useTakeFurther() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (captureId: number) =>
-      answered(api.POST("/api/captures/{capture_id}/further", { params: { path: { capture_id: captureId } } })),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
-  });
-}
-
 export function useAddPicture() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ file, name }: { file: Blob; name: string }) => sendPicture(file, name),
     onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
-  });
-}
-
-/** What was deleted and can still be put back. */
-export function useDeleted() {
-  return useQuery({ queryKey: ["captures", "deleted"], queryFn: () => answered(api.GET("/api/captures/deleted")) });
-}
-
-/** Clear everything that was deleted from the disk, for good. */
-export function useClearDeleted() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: () => api.DELETE("/api/captures/deleted"),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["captures", "deleted"] }),
   });
 }
 

@@ -1920,6 +1920,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/data-folder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Data Folder
+         * @description What takes how much; of sites and folders the heaviest 200.
+         */
+        get: operations["data_folder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/data-folder/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Make Room
+         * @description Clear what is made again when it is asked for.
+         */
+        delete: operations["make_room"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5924,6 +5964,36 @@ export interface components {
             /** Sentence */
             sentence: string;
         };
+        /**
+         * DataFolderOut
+         * @description What the data folder holds: by kind, and captures with their files by site and by folder.
+         */
+        DataFolderOut: {
+            /** Folder */
+            folder: string;
+            /** Free Bytes */
+            free_bytes: number;
+            /** Kinds */
+            kinds: {
+                [key: string]: components["schemas"]["HeldOut"];
+            };
+            /** Sites */
+            sites: components["schemas"]["HeldOut"][];
+            /** Folders */
+            folders: components["schemas"]["HeldOut"][];
+        };
+        /**
+         * HeldOut
+         * @description How much of the disk something takes, and how many captures or files it is.
+         */
+        HeldOut: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Bytes */
+            bytes: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -8616,6 +8686,46 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BroughtArchiveOut"];
                 };
+            };
+        };
+    };
+    data_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DataFolderOut"];
+                };
+            };
+        };
+    };
+    make_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "views" | "documents";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -8,6 +8,7 @@ const POLL_MS = 500;
 /** A way out with what is said about it; what is handed over is told apart. */
 export type Order =
   | { way: "disk"; pattern: string }
+  | { way: "archive" }
   | { way: "folder"; folder: string; pattern: string }
   | { way: "pdf"; paper: string; margin_mm: number; caption: string; numbered: boolean; limit_bytes: number | null }
   | { way: "link"; title: string; caption: string; days: number | null; word: string }

@@ -19,6 +19,15 @@ export function useFound(wanted: Wanted, order: ShelfOrder) {
   });
 }
 
+/** The latest captures that say some words. */
+export function useSaying(words: string) {
+  return useQuery({
+    queryKey: ["captures", "saying", words],
+    placeholderData: keepPreviousData,
+    queryFn: async () => (await answered(api.GET("/api/captures", { params: { query: { words, limit: ROWS_AT_ONCE } } }))).captures,
+  });
+}
+
 /** Captures as they were last told, by number: what is scrolled back to is there at once. */
 const useTold = create<{ captures: ReadonlyMap<number, Capture> }>(() => ({ captures: new Map() }));
 
@@ -104,5 +113,19 @@ export function useBatch() {
   return useMutation({
     mutationFn: async (batch: Batch) => (await answered(api.POST("/api/captures/batch", { body: { ids: [], label: "", ...batch } }))).ids,
     onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
+  });
+}
+
+/** What was deleted and can still be put back. */
+export function useDeleted() {
+  return useQuery({ queryKey: ["captures", "deleted"], queryFn: () => answered(api.GET("/api/captures/deleted")) });
+}
+
+/** Clear everything that was deleted from the disk, for good. */
+export function useClearDeleted() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => api.DELETE("/api/captures/deleted"),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["captures", "deleted"] }),
   });
 }

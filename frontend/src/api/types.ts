@@ -120,4 +120,7 @@ export type Label = Schemas["LabelOut"];
 export type Wanted = Partial<Schemas["WantedIn"]>;
 export type ShelfOrder = Schemas["KeptSearchOut"]["order"];
 export type KeptSearch = Schemas["KeptSearchOut"];
+export type DataFolder = Schemas["DataFolderOut"];
+export type Held = Schemas["HeldOut"];
+export type BroughtArchive = Schemas["BroughtArchiveOut"];
 export type Batch = Given<Schemas["BatchIn"], "action">;

@@ -8,6 +8,7 @@ import { Shell } from "./Shell";
 // A screen's code is fetched when it is gone to: the first one ships without the others.
 const BenchPage = lazy(() => import("../bench/BenchPage").then((module) => ({ default: module.BenchPage })));
 const ComparePage = lazy(() => import("../compare/ComparePage").then((module) => ({ default: module.ComparePage })));
+const DataFolderPage = lazy(() => import("../shelf/DataFolderPage").then((module) => ({ default: module.DataFolderPage })));
 const DeletedPage = lazy(() => import("../shelf/DeletedPage").then((module) => ({ default: module.DeletedPage })));
 const NewSweepPage = lazy(() => import("../sweeps/listing/NewSweepPage").then((module) => ({ default: module.NewSweepPage })));
 const OutletsPage = lazy(() => import("../outlets/OutletsPage").then((module) => ({ default: module.OutletsPage })));
@@ -23,6 +24,7 @@ export function App() {
       <Route element={<Shell />}>
         <Route index element={<GatherPage />} />
         <Route path="shelf" element={<ShelfPage />} />
+        <Route path="shelf/data" element={<DataFolderPage />} />
         <Route path="shelf/deleted" element={<DeletedPage />} />
         <Route path="captures/:captureId" element={<BenchPage />} />
         <Route path="captures/:captureId/cuts/:cutId" element={<BenchPage />} />

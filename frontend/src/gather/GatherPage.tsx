@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 
-import { useShelf } from "../api/captures";
+import { useLatest } from "../api/captures";
 import { asProblem } from "../api/client";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
@@ -15,9 +15,9 @@ const LATEST = 10;
 /** Where pages come in. The main path needs no setting: paste, Enter. */
 export function GatherPage() {
   useTitle("");
-  const shelf = useShelf({ alone: true });
+  const shelf = useLatest(LATEST);
   const browse = useBrowseForPicture();
-  const latest = shelf.data?.pages[0]?.captures.slice(0, LATEST) ?? [];
+  const latest = shelf.data ?? [];
   return (
     <main className="mx-auto max-w-6xl px-6 pb-16">
       <section className="mx-auto max-w-3xl pt-12 pb-10">

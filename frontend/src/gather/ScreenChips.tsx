@@ -1,10 +1,12 @@
 import { Plus, X } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 
 import { useRemoveScreen, useScreens } from "../api/screens";
 import { screenWords } from "../parts/figures";
-import { AddScreen } from "./AddScreen";
 import { useScreenChoice } from "./screenChoice";
+
+// Fetched when it is opened.
+const AddScreen = lazy(() => import("./AddScreen").then(({ AddScreen }) => ({ default: AddScreen })));
 
 /** Which screens to take pages on: presets, and own ones. */
 export function ScreenChips() {
@@ -55,7 +57,7 @@ export function ScreenChips() {
           </button>
         )}
       </div>
-      {adding && <AddScreen onClose={() => setAdding(false)} />}
+      <Suspense>{adding && <AddScreen onClose={() => setAdding(false)} />}</Suspense>
     </div>
   );
 }

@@ -1,8 +1,10 @@
-import { ClipboardCopy, CodeXml, FileText, FolderDown, HardDriveDownload, Link2, type LucideIcon, Mail, Upload } from "lucide-react";
+import { Archive, ClipboardCopy, CodeXml, FileText, FolderDown, HardDriveDownload, Link2, type LucideIcon, Mail, Upload } from "lucide-react";
 import type { ComponentType } from "react";
 
+import type { What } from "../api/types";
 import type { Handed } from "./HandOverPanel";
 import { useRemembered } from "./remembered";
+import { ArchiveWay } from "./ways/ArchiveWay";
 import { CopyWay } from "./ways/CopyWay";
 import { DiskWay } from "./ways/DiskWay";
 import { FolderWay } from "./ways/FolderWay";
@@ -19,6 +21,8 @@ interface Way {
   shows: ComponentType<{ handed: Handed }>;
   /** Whether it needs a row of the ledger. */
   ofRow?: boolean;
+  /** Whether it is for captures as a whole. */
+  ofCaptures?: boolean;
 }
 
 const WAYS: Way[] = [
@@ -30,12 +34,15 @@ const WAYS: Way[] = [
   { id: "upload", words: "Upload", icon: Upload, shows: UploadWay, ofRow: true },
   { id: "snippet", words: "HTML snippet", icon: CodeXml, shows: SnippetWay, ofRow: true },
   { id: "folder", words: "Server folder", icon: FolderDown, shows: FolderWay },
+  { id: "archive", words: "Archive", icon: Archive, shows: ArchiveWay, ofCaptures: true },
 ];
+
+const isOfCaptures = ({ captures, sweep }: What) => (captures?.length ?? 0) > 0 || sweep != null;
 
 /** Which way, and what there is to say about it. The last one is there again the next time. */
 export function Ways({ handed }: { handed: Handed }) {
   const [last, setLast] = useRemembered("way", { id: "disk" });
-  const possible = WAYS.filter((way) => !way.ofRow || handed.output);
+  const possible = WAYS.filter((way) => (!way.ofRow || handed.output) && (!way.ofCaptures || isOfCaptures(handed.what)));
   const chosen = possible.find((way) => way.id === last.id) ?? WAYS[0];
   if (!chosen) return null;
   return (

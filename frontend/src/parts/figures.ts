@@ -2,7 +2,8 @@
 export function formatBytes(count: number): string {
   if (count < 1_000) return `${count} B`;
   if (count < 999_950) return `${(count / 1_000).toFixed(1)} kB`;
-  return `${(count / 1_000_000).toFixed(2)} MB`;
+  if (count < 999_950_000) return `${(count / 1_000_000).toFixed(2)} MB`;
+  return `${(count / 1_000_000_000).toFixed(2)} GB`;
 }
 
 export function formatPx(count: number): string {

@@ -1,7 +1,8 @@
 import { ArrowLeft, Trash2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 
-import { useCaptureAction, useClearDeleted, useDeleted } from "../api/captures";
+import { useCaptureAction } from "../api/captures";
+import { useClearDeleted, useDeleted } from "../api/shelf";
 import { asProblem } from "../api/client";
 import { thumbnailUrl } from "../api/pictures";
 import type { DeletedCapture } from "../api/types";

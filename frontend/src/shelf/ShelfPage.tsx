@@ -1,4 +1,4 @@
-import { Search, Trash2 } from "lucide-react";
+import { HardDrive, Search, Trash2 } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 
@@ -41,7 +41,10 @@ export function ShelfPage() {
       <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-base-300 pb-2">
         <h1 className="text-xl font-semibold">Shelf</h1>
         {total > 0 && <span className="figure">{counted(total, "capture")}</span>}
-        <Link to="/shelf/deleted" className="btn btn-ghost btn-sm ml-auto">
+        <Link to="/shelf/data" className="btn btn-ghost btn-sm ml-auto">
+          <HardDrive size={15} aria-hidden /> Data folder
+        </Link>
+        <Link to="/shelf/deleted" className="btn btn-ghost btn-sm">
           <Trash2 size={15} aria-hidden /> Deleted
         </Link>
         <label className="input input-sm w-full sm:w-64">

@@ -24,6 +24,7 @@ from tallpage.server.shelf.sorting_api import router as sorting_router
 from tallpage.server.shelf.wanted_api import router as wanted_router
 from tallpage.server.signins.api import router as signins_router
 from tallpage.server.sweeps.api import router as sweeps_router
+from tallpage.server.upkeep.api import router as upkeep_router
 
 
 def from_our_own_page(request: HttpRequest) -> bool:
@@ -54,3 +55,4 @@ api.add_router("", sweeps_router)
 api.add_router("", handover_router)
 api.add_router("", people_router)
 api.add_router("", archives_router)
+api.add_router("", upkeep_router)

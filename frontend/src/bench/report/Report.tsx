@@ -2,7 +2,7 @@ import { ChevronsDown, Info, KeyRound, RotateCcw, SlidersHorizontal, TriangleAle
 import type { ReactNode } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 
-import { useRetake, useTakeFurther } from "../../api/captures";
+import { useRetake, useTakeFurther } from "../../api/retake";
 import type { CaptureDetail } from "../../api/types";
 import { useNotices } from "../../app/notices";
 import { showProblem } from "../../app/showProblem";

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { useShelf } from "../../api/captures";
 import { asProblem } from "../../api/client";
 import { type CarryBy, carriedUrl, useCarry, useCarryLook } from "../../api/review";
+import { useSaying } from "../../api/shelf";
 import type { Capture } from "../../api/types";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { formatSize } from "../../parts/figures";
@@ -16,13 +16,13 @@ const MOST_AT_ONCE = 60;
 export function CarryOver() {
   const { capture, cut, saver } = useBench();
   const [sought, setSought] = useState("");
-  const shelf = useShelf({ words: sought.trim() });
+  const shelf = useSaying(sought.trim());
   const carry = useCarry(cut.id);
   const navigate = useNavigate();
   const [chosen, setChosen] = useState<readonly Capture[]>([]);
   const [by, setBy] = useState<CarryBy>("blocks");
   const isChosen = (row: Capture) => chosen.some(({ id }) => id === row.id);
-  const others = (shelf.data?.pages ?? []).flatMap((page) => page.captures).filter((row) => row.id !== capture.id && row.picture_key);
+  const others = (shelf.data ?? []).filter((row) => row.id !== capture.id && row.picture_key);
   const isSame = (row: Capture) => row.address !== "" && row.address === capture.address;
   // What was chosen stays in the list, whatever is sought next.
   const found = [...others.filter(isSame), ...others.filter((row) => !isSame(row))];
