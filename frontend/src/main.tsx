@@ -6,6 +6,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 
 import { App } from "./app/App";
+import { fetchScreen } from "./app/screens";
 import { applyTheme, storedTheme } from "./app/theme";
 
 applyTheme(storedTheme());
@@ -16,12 +17,17 @@ const queries = new QueryClient({
 const root = document.getElementById("root");
 if (!root) throw new Error("the page has no #root");
 
-createRoot(root).render(
-  <StrictMode>
-    <QueryClientProvider client={queries}>
-      <BrowserRouter>
-        <App />
-      </BrowserRouter>
-    </QueryClientProvider>
-  </StrictMode>,
-);
+function show(at: HTMLElement): void {
+  createRoot(at).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}
+
+// Not awaited: the code of a screen waits for this module.
+void fetchScreen(window.location.pathname).then(() => show(root));

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRef } from "react";
+import { memo, useRef } from "react";
 
 import { useAskedFor, useToldCapture } from "../api/shelf";
 import { useListPlace } from "../parts/useListPlace";
@@ -55,8 +55,9 @@ export function ShelfGrid({ ids, words }: Props) {
   );
 }
 
-function Card({ captureId, ids, heightPx }: { captureId: number; ids: readonly number[]; heightPx: number }) {
+// The grid is drawn anew with every step that is scrolled; its cards are not.
+const Card = memo(function Card({ captureId, ids, heightPx }: { captureId: number; ids: readonly number[]; heightPx: number }) {
   const capture = useToldCapture(captureId);
   if (!capture) return <div style={{ height: heightPx }} aria-hidden />;
   return <ShelfCard capture={capture} shown={ids} />;
-}
+});

@@ -1,6 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ChevronDown, TriangleAlert } from "lucide-react";
-import { type MouseEvent, type ReactNode, useRef } from "react";
+import { memo, type MouseEvent, type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 
 import { useAskedFor, useToldCapture } from "../api/shelf";
@@ -99,7 +99,8 @@ function Head({ by, order, onOrder, className = "", children }: HeadProps) {
   );
 }
 
-function Row({ captureId, ids }: { captureId: number; ids: readonly number[] }) {
+// The list is drawn anew with every step that is scrolled; its rows are not.
+const Row = memo(function Row({ captureId, ids }: { captureId: number; ids: readonly number[] }) {
   const capture = useToldCapture(captureId);
   const chosen = useChosen((state) => state.ids.has(captureId));
   const { toggle } = useChosen.getState();
@@ -141,7 +142,7 @@ function Row({ captureId, ids }: { captureId: number; ids: readonly number[] }) 
       </span>
     </div>
   );
-}
+});
 
 function Name({ capture }: { capture: Capture }) {
   const said = [...capture.labels, ...(capture.passage ? [capture.passage] : [])];

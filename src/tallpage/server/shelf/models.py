@@ -134,7 +134,14 @@ class Capture(models.Model):
     objects = CaptureQuerySet.as_manager()
 
     class Meta:
-        indexes = [models.Index(fields=["deleted_at", "-created_at"])]
+        # A row is heavy with its report: what the shelf asks of all rows is answered from these.
+        indexes = [
+            models.Index(fields=["deleted_at", "-created_at"]),
+            models.Index(fields=["deleted_at", "one_of_many", "-created_at"]),
+            models.Index(fields=["deleted_at", "host"]),
+            models.Index(fields=["deleted_at", "screen_width_px", "screen_height_px", "scale"]),
+            models.Index(fields=["deleted_at", "name"]),
+        ]
 
     def __str__(self) -> str:
         return self.name

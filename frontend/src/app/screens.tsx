@@ -1,0 +1,46 @@
+import { type ComponentType, lazy, useState } from "react";
+import { matchPath } from "react-router";
+
+interface Screen {
+  /** Where it is; one that is at several stays as it is from one to the other. */
+  paths: readonly string[];
+  Shown: ComponentType;
+  /** Has its code here, so that it is shown with the first look and not after a word that it is fetched. */
+  fetch: () => Promise<void>;
+}
+
+function screen(paths: readonly string[], load: () => Promise<ComponentType>): Screen {
+  const here: { Shown?: ComponentType } = {};
+  const fetch = async () => {
+    here.Shown ??= await load();
+  };
+  const Later = lazy(async () => {
+    await fetch();
+    return { default: here.Shown as ComponentType };
+  });
+  // Once it is shown it stays the same one.
+  function Shown() {
+    const [Chosen] = useState(() => here.Shown ?? Later);
+    return <Chosen />;
+  }
+  return { paths, Shown, fetch };
+}
+
+/** The screens besides Gather. Their code is fetched when they are gone to: the first one ships without the others. */
+export const SCREENS: readonly Screen[] = [
+  screen(["/shelf"], () => import("../shelf/ShelfPage").then((module) => module.ShelfPage)),
+  screen(["/shelf/data"], () => import("../shelf/DataFolderPage").then((module) => module.DataFolderPage)),
+  screen(["/shelf/deleted"], () => import("../shelf/DeletedPage").then((module) => module.DeletedPage)),
+  screen(["/captures/:captureId", "/captures/:captureId/cuts/:cutId"], () => import("../bench/BenchPage").then((module) => module.BenchPage)),
+  screen(["/captures/:captureId/cuts/:cutId/compare/:outputId"], () => import("../compare/ComparePage").then((module) => module.ComparePage)),
+  screen(["/sweeps"], () => import("../sweeps/SweepsPage").then((module) => module.SweepsPage)),
+  screen(["/sweeps/new"], () => import("../sweeps/listing/NewSweepPage").then((module) => module.NewSweepPage)),
+  screen(["/sweeps/:sweepId"], () => import("../sweeps/proofs/ProofsPage").then((module) => module.ProofsPage)),
+  screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
+  screen(["/sign-ins"], () => import("../signins/SignInsPage").then((module) => module.SignInsPage)),
+];
+
+/** Has the code of the screen at an address here. Whether it came or not is told where it is shown. */
+export async function fetchScreen(pathname: string): Promise<void> {
+  await SCREENS.find(({ paths }) => paths.some((path) => matchPath(path, pathname)))?.fetch().catch(() => undefined);
+}
