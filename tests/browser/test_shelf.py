@@ -120,3 +120,31 @@ def test_the_shelf_as_a_list_is_sorted_and_a_search_is_kept(person: Person) -> N
     person.until(lambda _: person.ask("/searches") == [], what="it is kept no longer")
     person.click_on("[aria-label='As cards']")
     person.see("[data-shelf-grid]")
+
+
+def test_captures_leave_as_an_archive_and_are_brought_in_again(person: Person) -> None:
+    capture_id = person.drop_picture(gradient(60, 90))
+    person.open("/shelf")
+    _choose(person, capture_id, Keys.CONTROL)
+    _chosen(person, 1)
+    person.open_panel("Hand over 1 capture")
+    person.click("Archive")
+    person.see_text("also what cuts hide")
+    assert not person.button("Save the archive").is_enabled()
+    person.click_on("[data-way=archive] input[type=checkbox]")
+    person.click("Save the archive")
+    person.until(lambda _: list(person.downloads.glob("*-archive.zip")), what="the archive")
+    (archive,) = person.downloads.glob("*-archive.zip")
+    person.click_on("[aria-label='Choose none']")
+    before = len(person.ask("/captures/ids")["ids"])
+    person.open("/shelf/data")
+    person.see("[data-kind=captures]")
+    person.driver.find_element(By.CSS_SELECTOR, "[data-archive]").send_keys(str(archive))
+    person.see_text("1 capture brought in.")
+    assert len(person.ask("/captures/ids")["ids"]) == before + 1
+    newest = person.ask("/captures")["captures"][0]
+    assert newest["id"] != capture_id
+    assert (newest["width_px"], newest["height_px"]) == (60, 90)
+    person.open_panel("Clear thumbnails and the like")
+    person.click_on("[role=dialog] button")
+    person.until(lambda _: person.ask("/data-folder")["kinds"]["views"]["bytes"] == 0, what="they are gone")

@@ -129,7 +129,7 @@ def test_an_archive_goes_on_where_it_was_stopped(api: Api, shelf: list[Capture])
     assert _brought(_bring(api, data))[0].pk != first.pk  # one that came to its end is brought in anew
 
 
-def test_an_archive_leaves_a_line_and_is_not_for_viewers(api: Api, shelf: list[Capture]) -> None:
+def test_an_archive_leaves_a_line_in_the_log(api: Api, shelf: list[Capture]) -> None:
     _archive(api, shelf[:1])
     (line,) = api.get(f"/captures/{shelf[0].pk}/log")
     assert (line["way_words"], line["answer"]) == ("Archive", "1 capture.")

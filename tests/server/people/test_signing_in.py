@@ -71,6 +71,17 @@ def test_a_token_opens_what_its_scope_says_until_it_is_revoked(producer: User, v
     assert ask(reads) == 401
 
 
+def test_an_archive_which_holds_what_cuts_hide_is_not_for_viewers(
+    viewer: User, producer: User, make_capture: Callable[..., Capture]
+) -> None:
+    order = {"order": {"way": "archive", "what": {"captures": [make_capture().pk]}}}
+    refused = signed_in(viewer).post("/api/hand-overs", order, content_type="application/json")
+    assert (refused.status_code, refused.json()["code"]) == (403, "viewer")
+    made = signed_in(producer).post("/api/hand-overs", order, content_type="application/json").json()
+    assert signed_in(viewer).get(made["file_url"]).status_code == 403
+    assert signed_in(producer).get(made["file_url"]).status_code == 200
+
+
 def test_the_log_says_who_and_a_viewer_saves_files_only(
     viewer: User, producer: User, make_capture: Callable[..., Capture]
 ) -> None:
