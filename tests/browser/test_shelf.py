@@ -148,3 +148,24 @@ def test_captures_leave_as_an_archive_and_are_brought_in_again(person: Person) -
     person.open_panel("Clear thumbnails and the like")
     person.click_on("[role=dialog] button")
     person.until(lambda _: person.ask("/data-folder")["kinds"]["views"]["bytes"] == 0, what="they are gone")
+
+
+def test_the_files_of_two_are_made_for_an_outlet_at_once(person: Person) -> None:
+    ids = [person.drop_picture(gradient(60, 70 + number)) for number in range(2)]
+    (outlet, *_) = [row for row in person.ask("/outlets") if row["slots"]]
+    person.open("/shelf")
+    for capture_id in ids:
+        _choose(person, capture_id, Keys.CONTROL)
+    _chosen(person, 2)
+    person.open_panel("Make their files")
+    person.click(outlet["name"])
+    person.see_text("under way.")
+    slots = {slot["id"] for slot in outlet["slots"]}
+    for capture_id in ids:
+        cut = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
+        person.until(
+            lambda _, cut=cut: {row["slot_id"] for row in person.ask(f"/cuts/{cut}/outputs")} == slots,
+            what="a row for each slot",
+        )
+    person.click("Take again")
+    person.see_text("2 dropped pictures left out.")

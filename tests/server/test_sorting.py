@@ -8,6 +8,7 @@ import pytest
 from tallpage.server.shelf.models import Capture, Folder, Label
 from tests.pictures import gradient
 from tests.server.conftest import Api
+from tests.server.test_outlets import SLOT
 
 Make = Callable[..., Capture]
 
@@ -180,3 +181,39 @@ def test_a_search_is_kept_replaced_and_let_go(api: Api) -> None:
     api.refused("PUT", "/searches", {**kept, "name": "  "})
     api.send("DELETE", f"/searches/{first['id']}", status=204)
     assert api.get("/searches") == []
+
+
+def test_many_pages_are_taken_again_beside_what_they_were(
+    api: Api, shelf: list[int], png_file: bytes
+) -> None:
+    picture = api.upload(png_file).json()["id"]
+    told = api.send("POST", "/captures/retake", {"ids": [*shelf[:3], picture, shelf[0]]}, status=202)
+    assert told["left_out"] == 1
+    renewed = Capture.objects.in_bulk(told["ids"])
+    assert [renewed[pk].renews_id for pk in told["ids"]] == shelf[:3]
+    assert all(row.job.state == "queued" for row in renewed.values())
+    api.refused("POST", "/captures/retake", {"ids": []})
+    api.refused("POST", "/captures/retake", {"ids": list(range(1, 202))})
+
+
+def test_files_of_many_are_made_for_an_outlet_once(
+    api: Api, shelf: list[int], run_queue: Callable[[], None]
+) -> None:
+    outlet = api.send("POST", "/outlets", {"name": "News"}, status=201)["id"]
+    for width_px in (20, 30):
+        slot = {**SLOT, "width_px": width_px, "name": f"{width_px} px"}
+        api.send("POST", f"/outlets/{outlet}/slots", slot, status=201)
+    Capture.objects.get(pk=shelf[2]).cuts.update(needs_a_look=True)
+    asked = {"captures": [*shelf[:3], 999_999]}
+    first = api.send("POST", f"/outlets/{outlet}/files", asked, status=202)
+    assert (first["ordered"], first["there"]) == (4, 0)
+    assert [row["name"][:6] for row in first["left_out"]] == ["Page 2"]
+    run_queue()
+    again = api.send("POST", f"/outlets/{outlet}/files", asked, status=202)
+    assert (again["ordered"], again["there"]) == (0, 4)
+    cut = Capture.objects.get(pk=shelf[0]).cuts.get()
+    frame = {**cut.document["frame"], "height_px": 30}
+    api.send("PATCH", f"/cuts/{cut.pk}", {"version": 1, "document": {**cut.document, "frame": frame}})
+    changed = api.send("POST", f"/outlets/{outlet}/files", asked, status=202)
+    assert (changed["ordered"], changed["there"]) == (2, 2)
+    assert len(api.get(f"/cuts/{cut.pk}/outputs")) == 2

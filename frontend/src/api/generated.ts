@@ -196,6 +196,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/captures/retake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retake Captures
+         * @description Take pages once more, each with its screen and settings; what is no page is left out.
+         *
+         *     Their cuts are carried over.
+         */
+        post: operations["retake_captures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/captures": {
         parameters: {
             query?: never;
@@ -1074,6 +1096,26 @@ export interface paths {
          * @description Add a row to the ledger and queue its file.
          */
         post: operations["add_output"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlets/{outlet_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post For Many
+         * @description Make the files of an outlet of many captures, each of its first cut.
+         */
+        post: operations["fit_for_outlet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2322,6 +2364,25 @@ export interface components {
              * @default
              */
             label: string;
+        };
+        /**
+         * RetakenOut
+         * @description The captures that are being taken, and how many were left out.
+         */
+        RetakenOut: {
+            /** Ids */
+            ids: number[];
+            /** Left Out */
+            left_out: number;
+        };
+        /**
+         * RetakeIn
+         * @description Shots to take anew: those named, or all that failed or are marked. ``settings`` changes how.
+         */
+        RetakeIn: {
+            /** Shot Ids */
+            shot_ids?: number[] | null;
+            settings?: components["schemas"]["TakeSettings"] | null;
         };
         /**
          * ShelfOut
@@ -4911,6 +4972,36 @@ export interface components {
             numbered: boolean;
         };
         /**
+         * ForManyOut
+         * @description How many files are made, and how many are there already.
+         */
+        ForManyOut: {
+            /** Ordered */
+            ordered: number;
+            /** There */
+            there: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
+        };
+        /**
+         * LeftOutOut
+         * @description A capture of which a file is not made, and why.
+         */
+        LeftOutOut: {
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ForManyIn
+         * @description Captures of which the files of an outlet are made.
+         */
+        ForManyIn: {
+            /** Captures */
+            captures: number[];
+        };
+        /**
          * FitIn
          * @description How to make the file anew; no choice means search.
          */
@@ -5512,15 +5603,6 @@ export interface components {
             word: "keep" | "retake" | "drop" | "";
             /** Was */
             was?: ("keep" | "retake" | "drop" | "")[] | null;
-        };
-        /**
-         * RetakeIn
-         * @description Shots to take anew: those named, or all that failed or are marked. ``settings`` changes how.
-         */
-        RetakeIn: {
-            /** Shot Ids */
-            shot_ids?: number[] | null;
-            settings?: components["schemas"]["TakeSettings"] | null;
         };
         /**
          * SavingIn
@@ -6271,6 +6353,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+        };
+    };
+    retake_captures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetakeIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetakenOut"];
                 };
             };
         };
@@ -7604,6 +7710,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutputOut"];
+                };
+            };
+        };
+    };
+    fit_for_outlet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                outlet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForManyIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForManyOut"];
                 };
             };
         };

@@ -21,3 +21,12 @@ export function useTakeFurther() {
     onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
   });
 }
+
+/** Take many pages once more; what is no page is left out. */
+export function useRetakeMany() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (ids: number[]) => answered(api.POST("/api/captures/retake", { body: { ids } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
+  });
+}

@@ -123,4 +123,5 @@ export type KeptSearch = Schemas["KeptSearchOut"];
 export type DataFolder = Schemas["DataFolderOut"];
 export type Held = Schemas["HeldOut"];
 export type BroughtArchive = Schemas["BroughtArchiveOut"];
+export type Retaken = Schemas["RetakenOut"];
 export type Batch = Given<Schemas["BatchIn"], "action">;

@@ -1,8 +1,9 @@
-import { FolderInput, Tag, Trash2, X } from "lucide-react";
+import { FolderInput, RotateCcw, Tag, Trash2, X } from "lucide-react";
 import { useState } from "react";
 
+import { useRetakeMany } from "../api/retake";
 import { useBatch, useChangeFolders, useFolders, useLabels } from "../api/shelf";
-import type { Batch } from "../api/types";
+import type { Batch, Retaken } from "../api/types";
 import { useNotices } from "../app/notices";
 import { showProblem } from "../app/showProblem";
 import { HandOverPanel } from "../handover/HandOverPanel";
@@ -10,12 +11,14 @@ import { counted } from "../parts/figures";
 import { ClosingButton, Panel } from "../parts/Panel";
 import { useChosen } from "./chosen";
 import { inOrder } from "./folderTree";
+import { MakeFiles } from "./MakeFiles";
 
 /** What can be done to the captures that are chosen; `found` are all that are looked for. */
 export function ChosenBar({ found }: { found: readonly number[] }) {
   const { ids, choose, clear } = useChosen();
   const batch = useBatch();
   const folders = useChangeFolders();
+  const retake = useRetakeMany();
   const show = useNotices((state) => state.show);
   if (ids.size === 0) return null;
   const some = [...ids];
@@ -28,6 +31,8 @@ export function ChosenBar({ found }: { found: readonly number[] }) {
         onSuccess: () => show({ tone: "info", text: said, ...(undo && { action: { label: "Undo", run: () => batch.mutate(undo) } }) }),
       },
     );
+  const toldRetaken = ({ ids: taken, left_out: leftOut }: Retaken) =>
+    show({ tone: "info", text: `${counted(taken.length, "page")} under way, beside the earlier ${taken.length === 1 ? "capture" : "captures"}.${leftOut > 0 ? ` ${counted(leftOut, "dropped picture")} left out.` : ""}` });
   const move = (folder: number | null, name: string) =>
     act({ action: "move", folder }, `Moved ${words} ${name ? `into “${name}”` : "out of their folders"}.`);
   return (
@@ -45,6 +50,10 @@ export function ChosenBar({ found }: { found: readonly number[] }) {
         <Panel name="Move them" label={<><FolderInput size={15} aria-hidden /> Move</>}>
           <MoveForm onMove={move} onMake={(name) => folders.mutate({ kind: "make", name, parent: null }, { onError: showProblem, onSuccess: (id) => move(id, name) })} />
         </Panel>
+        <button type="button" className="btn btn-sm" disabled={retake.isPending} onClick={() => retake.mutate(some, { onError: showProblem, onSuccess: toldRetaken })}>
+          <RotateCcw size={15} aria-hidden /> Take again
+        </button>
+        <MakeFiles ids={some} />
         <HandOverPanel handed={{ what: { captures: some }, name: words }} />
         <button
           type="button"

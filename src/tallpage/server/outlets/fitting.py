@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import asdict
+from collections.abc import Iterable, Mapping
+from dataclasses import asdict, dataclass, field
 from pathlib import Path
 from typing import Any
 
@@ -12,10 +12,13 @@ from django.db import transaction
 from tallpage.core.errors import FitError
 from tallpage.core.fit import Choice
 from tallpage.core.leaves import require_breaks
+from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.outlets.making import KIND
-from tallpage.server.outlets.models import RULES, Output, Slot
-from tallpage.server.shelf.models import Cut
+from tallpage.server.outlets.models import RULES, Outlet, Output, Slot
+from tallpage.server.shelf.models import Capture, Cut
+
+_BROKEN_OFF = (Job.State.FAILED, Job.State.STOPPED)
 
 
 def add_slot_output(cut: Cut, slot: Slot) -> Output:
@@ -108,6 +111,46 @@ def fit_stale(cut: Cut) -> list[Output]:
         _drop_breaks_of_another_cut(output)
         _queue_again(output, "breaks")
     return changed
+
+
+@dataclass(kw_only=True)
+class OrderedForMany:
+    """What came of ordering files of many captures for an outlet."""
+
+    ordered: int = 0
+    there: int = 0
+    """Rows whose file shows the cut as it is."""
+    left_out: list[tuple[str, str]] = field(default_factory=list)
+    """Captures without a file, by name, with why."""
+
+
+def fit_for_outlet(captures: Iterable[Capture], outlet: Outlet) -> OrderedForMany:
+    """A file for each slot of an outlet, of the first cut of each capture. What is there and current stays.
+
+    A cut that needs a look is left out: what it hides may be shown there.
+    """
+    done, slots = OrderedForMany(), list(outlet.slots.all())
+    for capture in captures:
+        cut = capture.cuts.first()
+        if cut is None or cut.needs_a_look:
+            done.left_out.append((capture.name, "Its cut is to be looked at first."))
+            continue
+        rows = {row.slot_id: row for row in Output.objects.filter(cut=cut).select_related("job")}
+        for slot in slots:
+            row = rows.get(slot.pk)
+            try:
+                if row is None:
+                    add_slot_output(cut, slot)
+                elif row.asked_key != row.current_key() or row.job.state in _BROKEN_OFF:
+                    fit_again(row, None)
+                else:
+                    done.there += 1
+                    continue
+            except FitError as error:
+                done.left_out.append((capture.name, error.sentence))
+            else:
+                done.ordered += 1
+    return done
 
 
 def _drop_breaks_of_another_cut(output: Output) -> None:

@@ -15,16 +15,20 @@ from tallpage.server.outlets.fitting import (
     add_slot_output,
     divide_again,
     fit_again,
+    fit_for_outlet,
     fit_stale,
     keep_legible,
     remove_output,
 )
 from tallpage.server.outlets.making import swatch_file
-from tallpage.server.outlets.models import Output, Slot
+from tallpage.server.outlets.models import Outlet, Output, Slot
 from tallpage.server.outlets.saving import name_of, saved_leaf, saved_output
 from tallpage.server.outlets.schemas import (
     DivideIn,
     FitIn,
+    ForManyIn,
+    ForManyOut,
+    LeftOutOut,
     LegibleIn,
     OutputIn,
     OutputOut,
@@ -32,7 +36,7 @@ from tallpage.server.outlets.schemas import (
 )
 from tallpage.server.outlets.signals import file_saved
 from tallpage.server.people.guarding import person_of
-from tallpage.server.shelf.models import Cut
+from tallpage.server.shelf.models import Capture, Cut
 
 router = Router(tags=["outputs"])
 
@@ -53,6 +57,16 @@ def add_output(request: HttpRequest, cut_id: int, payload: OutputIn) -> Status[O
         return Status(202, add_slot_output(cut, get_object_or_404(Slot, pk=payload.slot_id)))
     assert payload.rules is not None  # noqa: S101  (one or the other, says the schema)
     return Status(202, add_own_output(cut, payload.rules.rules()))
+
+
+@router.post("/outlets/{int:outlet_id}/files", response={202: ForManyOut}, operation_id="fit_for_outlet")
+def post_for_many(request: HttpRequest, outlet_id: int, payload: ForManyIn) -> Status[ForManyOut]:
+    """Make the files of an outlet of many captures, each of its first cut."""
+    outlet = get_object_or_404(Outlet, pk=outlet_id)
+    found = Capture.objects.on_shelf().exclude(storage_key="").in_bulk(payload.captures)
+    done = fit_for_outlet((found[pk] for pk in payload.captures if pk in found), outlet)
+    left_out = [LeftOutOut(name=name, sentence=sentence) for name, sentence in done.left_out]
+    return Status(202, ForManyOut(ordered=done.ordered, there=done.there, left_out=left_out))
 
 
 @router.post("/cuts/{cut_id}/outputs/fit", response={202: list[OutputOut]}, operation_id="fit_stale_outputs")

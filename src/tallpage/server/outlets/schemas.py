@@ -370,6 +370,27 @@ class OutputIn(Schema):
         return self
 
 
+class ForManyIn(Schema):
+    """Captures of which the files of an outlet are made."""
+
+    captures: Annotated[list[int], Field(min_length=1, max_length=2_000)]
+
+
+class LeftOutOut(Schema):
+    """A capture of which a file is not made, and why."""
+
+    name: str
+    sentence: str
+
+
+class ForManyOut(Schema):
+    """How many files are made, and how many are there already."""
+
+    ordered: int
+    there: int
+    left_out: list[LeftOutOut]
+
+
 class FitIn(Schema):
     """How to make the file anew; no choice means search."""
 

@@ -87,6 +87,7 @@ CHANGED: dict[str, tuple[str, ...]] = {
     "archives": ("POST",),
     "archives/<archive_id>/stop": ("POST",),
     "captures/batch": ("POST",),
+    "captures/retake": ("POST",),
     "data-folder/<kind>": ("DELETE",),
     "folders": ("POST",),
     "folders/<folder_id>": ("DELETE", "PUT"),
@@ -132,6 +133,7 @@ CHANGED: dict[str, tuple[str, ...]] = {
     "outlets": ("POST",),
     "outlets/file": ("POST",),
     "outlets/order": ("PUT",),
+    "outlets/<int:outlet_id>/files": ("POST",),
     "outlets/<int:outlet_id>": (
         "DELETE",
         "PATCH",

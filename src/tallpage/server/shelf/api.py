@@ -13,7 +13,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Field, File, Query, Router, Status, UploadedFile
 
 from tallpage.core.cut import MOST_BYTES, write_cut
-from tallpage.core.errors import CutError, FrameError
+from tallpage.core.errors import CutError
 from tallpage.core.geometry import Box
 from tallpage.core.naming import cut_file_name
 from tallpage.core.trimming import trimmed
@@ -50,12 +50,11 @@ from tallpage.server.shelf.schemas import (
     ReviewIn,
     ShelfOut,
     TakeIn,
-    TakeSettings,
     TrimIn,
 )
 from tallpage.server.shelf.searching import index_name, passages
 from tallpage.server.shelf.taking import KIND as TAKE_KIND
-from tallpage.server.shelf.taking import order_further, order_page
+from tallpage.server.shelf.taking import order_further, order_page, order_retake
 from tallpage.server.shelf.wanted_api import WantedIn
 
 router = Router(tags=["shelf"])
@@ -172,11 +171,7 @@ def retake(request: HttpRequest, capture_id: int) -> Status[Capture]:
 
     Its cuts are carried over.
     """
-    capture = shelf_capture(capture_id)
-    if capture.screen is None:
-        raise FrameError("A dropped picture cannot be taken again.", hint="Drop it anew.", code="not_a_page")
-    settings = TakeSettings(**capture.settings)
-    return Status(202, order_page(capture.address, capture.screen, settings, renews=capture))
+    return Status(202, order_retake(shelf_capture(capture_id)))
 
 
 @router.post("/captures/{capture_id}/further", response={202: CaptureOut}, operation_id="take_further")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated, Literal
 
+from django.db import transaction
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Field, Router, Schema, Status
@@ -12,9 +13,11 @@ from pydantic import StringConstraints
 
 from tallpage.server.shelf import sorting
 from tallpage.server.shelf.models import Capture, Folder, Label
+from tallpage.server.shelf.taking import order_retake
 from tallpage.server.shelf.wanted_api import WantedIn
 
 router = Router(tags=["shelf"])
+_MOST_RETAKEN = 200
 _Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 
 
@@ -55,6 +58,19 @@ class BatchOut(Schema):
     """To which captures it was done, so that it can be undone."""
 
     ids: list[int]
+
+
+class RetakeIn(Schema):
+    """Captures that are taken once more. For more of them there are sweeps, which keep a pace."""
+
+    ids: Annotated[list[int], Field(min_length=1, max_length=_MOST_RETAKEN)]
+
+
+class RetakenOut(Schema):
+    """The captures that are being taken, and how many were left out."""
+
+    ids: list[int]
+    left_out: int
 
 
 @router.get("/folders", response=list[ShelfFolderOut], operation_id="list_folders")
@@ -109,6 +125,20 @@ def change_captures(request: HttpRequest, payload: BatchIn) -> dict[str, list[in
         case "restore":
             Capture.objects.filter(pk__in=ids).update(deleted_at=None)
     return {"ids": ids}
+
+
+@router.post("/captures/retake", response={202: RetakenOut}, operation_id="retake_captures")
+def retake_captures(request: HttpRequest, payload: RetakeIn) -> Status[RetakenOut]:
+    """Take pages once more, each with its screen and settings; what is no page is left out.
+
+    Their cuts are carried over.
+    """
+    found = Capture.objects.on_shelf().filter(source=Capture.Source.PAGE).in_bulk(payload.ids)
+    pages = [found[pk] for pk in dict.fromkeys(payload.ids) if pk in found]
+    with transaction.atomic():
+        ordered = [order_retake(capture) for capture in pages]
+    left_out = len(set(payload.ids)) - len(ordered)
+    return Status(202, RetakenOut(ids=[capture.pk for capture in ordered], left_out=left_out))
 
 
 def _folder(folder_id: int | None) -> Folder | None:

@@ -22,7 +22,7 @@ from tallpage.core.capture import (
     normalise_address,
     require_public,
 )
-from tallpage.core.errors import PageError
+from tallpage.core.errors import FrameError, PageError
 from tallpage.core.files import write_whole
 from tallpage.core.naming import MAX_NAME_CHARS, capture_name, host_of
 from tallpage.core.page_map import PageMap
@@ -77,6 +77,17 @@ def order_page(
             renews=renews,
             job=enqueue(KIND),
         )
+
+
+def order_retake(capture: Capture) -> Capture:
+    """Take a page once more with the same screen and settings, beside the earlier capture.
+
+    Raises:
+        FrameError: it is a dropped picture.
+    """
+    if capture.screen is None:
+        raise FrameError("A dropped picture cannot be taken again.", hint="Drop it anew.", code="not_a_page")
+    return order_page(capture.address, capture.screen, TakeSettings(**capture.settings), renews=capture)
 
 
 def order_further(capture: Capture) -> Capture:
