@@ -1,5 +1,5 @@
 import { HardDrive, Search, Trash2 } from "lucide-react";
-import { useDeferredValue, useState } from "react";
+import { type ReactNode, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 
 import { useAction } from "../app/actions/useAction";
@@ -9,6 +9,7 @@ import type { ShelfOrder } from "../api/types";
 import { useLeftState } from "../app/historyStep";
 import { counted } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
+import { useNarrow } from "../parts/useNarrow";
 import { useTitle } from "../parts/useTitle";
 import { ChosenBar } from "./ChosenBar";
 import { FolderList } from "./FolderList";
@@ -36,6 +37,20 @@ export function ShelfPage() {
   });
   const ids = found.data?.ids ?? [];
   const total = found.data?.total ?? 0;
+  const narrow = useNarrow();
+  const sides = (
+    <div className="w-full shrink-0 lg:w-48">
+      <FolderList folder={looked.folder} onFolder={(folder) => setLooked({ ...looked, folder })} />
+      <KeptSearches
+        looked={looked}
+        order={order}
+        onLook={(next, by) => {
+          setLooked(next);
+          setOrder(by);
+        }}
+      />
+    </div>
+  );
   return (
     <main className="mx-auto max-w-[1600px] px-4 pt-6 pb-16 sm:px-6">
       <div className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-base-300 pb-2">
@@ -60,29 +75,22 @@ export function ShelfPage() {
           />
         </label>
       </div>
-      <ShelfFilters
-        looked={looked}
-        order={order}
-        view={view}
-        onLook={setLooked}
-        onOrder={setOrder}
-        onView={(next) => {
-          localStorage.setItem(VIEW, next);
-          setView(next);
-        }}
-      />
+      <FoldedWhenNarrow words="Filters, folders, order">
+        <ShelfFilters
+          looked={looked}
+          order={order}
+          view={view}
+          onLook={setLooked}
+          onOrder={setOrder}
+          onView={(next) => {
+            localStorage.setItem(VIEW, next);
+            setView(next);
+          }}
+        />
+        {narrow && sides}
+      </FoldedWhenNarrow>
       <div className="flex flex-col gap-6 lg:flex-row">
-        <div className="w-full shrink-0 lg:w-48">
-          <FolderList folder={looked.folder} onFolder={(folder) => setLooked({ ...looked, folder })} />
-          <KeptSearches
-            looked={looked}
-            order={order}
-            onLook={(next, by) => {
-              setLooked(next);
-              setOrder(by);
-            }}
-          />
-        </div>
+        {!narrow && sides}
         <div className="min-w-0 flex-1">
           {found.isPending && <p>Looking at the shelf…</p>}
           {found.isError && (
@@ -99,6 +107,17 @@ export function ShelfPage() {
       </div>
       <ChosenBar found={ids} />
     </main>
+  );
+}
+
+/** On a narrow screen behind a press, so that captures come first. */
+function FoldedWhenNarrow({ words, children }: { words: string; children: ReactNode }) {
+  if (!useNarrow()) return children;
+  return (
+    <details className="mb-4 border-b border-base-300 pb-2">
+      <summary className="min-h-8 cursor-pointer py-1">{words}</summary>
+      <div className="pt-3">{children}</div>
+    </details>
   );
 }
 
