@@ -24,7 +24,7 @@ export function ArchiveWay({ handed }: { handed: Handed }) {
         that were made are not in it: they are made again there.
       </p>
       <p className="border-l-2 border-accent pl-3">
-        An archive holds pages <strong>as they were taken, also what cuts hide</strong> or leave out, and the words of the pages.
+        An archive holds pages <strong>as they were taken, also what cuts hide</strong> or leave out, the words of the pages, and what steps typed before a picture.
       </p>
       <label className="flex items-center gap-2">
         <input type="checkbox" className="checkbox checkbox-sm" checked={knows} onChange={() => setKnows(!knows)} />
