@@ -5,12 +5,14 @@ from datetime import UTC, datetime
 
 import pytest
 
+from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture, Folder, Label
 from tests.pictures import gradient
 from tests.server.conftest import Api
 from tests.server.test_outlets import SLOT
 
 Make = Callable[..., Capture]
+_BY_HAND = {"format": "webp", "quality": 60}
 
 
 @pytest.fixture
@@ -192,8 +194,9 @@ def test_many_pages_are_taken_again_beside_what_they_were(
     renewed = Capture.objects.in_bulk(told["ids"])
     assert [renewed[pk].renews_id for pk in told["ids"]] == shelf[:3]
     assert all(row.job.state == "queued" for row in renewed.values())
-    api.refused("POST", "/captures/retake", {"ids": []})
-    api.refused("POST", "/captures/retake", {"ids": list(range(1, 202))})
+    assert api.refused("POST", "/captures/retake", {"ids": []})["code"] == "nothing_chosen"
+    too_many = api.refused("POST", "/captures/retake", {"ids": list(range(1, 202))})
+    assert (too_many["code"], too_many["detail"]) == ("too_many", "Choose fewer.")
 
 
 def test_files_of_many_are_made_for_an_outlet_once(
@@ -214,6 +217,9 @@ def test_files_of_many_are_made_for_an_outlet_once(
     cut = Capture.objects.get(pk=shelf[0]).cuts.get()
     frame = {**cut.document["frame"], "height_px": 30}
     api.send("PATCH", f"/cuts/{cut.pk}", {"version": 1, "document": {**cut.document, "frame": frame}})
+    row = api.get(f"/cuts/{cut.pk}/outputs")[0]
+    Output.objects.filter(pk=row["id"]).update(choice=_BY_HAND)
     changed = api.send("POST", f"/outlets/{outlet}/files", asked, status=202)
     assert (changed["ordered"], changed["there"]) == (2, 2)
     assert len(api.get(f"/cuts/{cut.pk}/outputs")) == 2
+    assert Output.objects.get(pk=row["id"]).choice == _BY_HAND

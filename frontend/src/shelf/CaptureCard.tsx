@@ -7,12 +7,12 @@ import { soFarUrl } from "../api/pictures";
 import type { Capture } from "../api/types";
 import { useNotices } from "../app/notices";
 import { showProblem } from "../app/showProblem";
-import { formatWhen, screenWords } from "../parts/figures";
+import { screenWords } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { ProblemNote } from "../parts/ProblemNote";
 import { TallThumb } from "../parts/TallThumb";
-import { useNow } from "../parts/useNow";
 import { StopButtons } from "./StopButtons";
+import { When } from "./When";
 
 /** One capture on Gather or on the shelf: arriving, ready, or failed. */
 export function CaptureCard({ capture }: { capture: Capture }) {
@@ -61,11 +61,6 @@ function WhatIsMissing({ capture }: { capture: Capture }) {
       )}
     </p>
   );
-}
-
-function When({ capture }: { capture: Capture }) {
-  const now = useNow();
-  return <time dateTime={capture.created_at}>{formatWhen(capture.taken_at ?? capture.created_at, now)}</time>;
 }
 
 function NotReady({ capture }: { capture: Capture }) {

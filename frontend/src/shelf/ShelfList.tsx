@@ -6,11 +6,11 @@ import { Link } from "react-router";
 import { useAskedFor, useToldCapture } from "../api/shelf";
 import { thumbnailUrlFor } from "../api/pictures";
 import type { Capture, ShelfOrder } from "../api/types";
-import { formatBytes, formatSize, formatWhen, screenWords } from "../parts/figures";
+import { formatBytes, formatSize, screenWords } from "../parts/figures";
 import { useListPlace } from "../parts/useListPlace";
-import { useNow } from "../parts/useNow";
 import { pressed, useChosen } from "./chosen";
 import { draggedCaptures } from "./draggedCaptures";
+import { When } from "./When";
 
 interface Props {
   ids: readonly number[];
@@ -179,9 +179,4 @@ function State({ capture }: { capture: Capture }) {
   if (state === "done" || capture.picture_key) return null;
   const words = { queued: "waiting", running: "being taken", failed: error?.sentence ?? "failed", stopped: "stopped" }[state];
   return <span className={`truncate text-xs ${state === "failed" ? "text-error" : ""}`}>{words}</span>;
-}
-
-function When({ capture }: { capture: Capture }) {
-  const now = useNow();
-  return <time dateTime={capture.created_at}>{formatWhen(capture.taken_at ?? capture.created_at, now)}</time>;
 }

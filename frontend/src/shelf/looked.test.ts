@@ -17,6 +17,6 @@ test("days and folders that are not said are not asked for", () => {
 });
 
 test("a search that was kept is looked for as it was", () => {
-  const looked = { ...ANYTHING, words: "fare", folder: 3, since: "2026-03-01", swept: true };
-  expect(lookedOf(wantedOf(looked))).toEqual(looked);
+  const looked = { ...ANYTHING, words: "fare", folder: 3, since: "2026-03-01" };
+  for (const row of [looked, ANYTHING, { ...ANYTHING, swept: true }]) expect(lookedOf(wantedOf(row))).toEqual(row);
 });

@@ -55,7 +55,7 @@ export function wantedOf(looked: Looked): Wanted {
 /** As the shelf shows it, of what was kept. */
 export function lookedOf(wanted: Wanted): Looked {
   const { words, folder, label, host, screen, since, until, state } = wanted;
-  return {
+  const looked: Looked = {
     words: words ?? "",
     folder: folder ?? null,
     label: label ?? "",
@@ -64,6 +64,7 @@ export function lookedOf(wanted: Wanted): Looked {
     since: since ?? "",
     until: until ?? "",
     state: state ?? "",
-    swept: wanted.alone === false,
+    swept: false,
   };
+  return { ...looked, swept: wanted.alone === false && !isParticular(looked) };
 }

@@ -121,7 +121,7 @@ class ArchiveError(TallPageError):
     """An archive of captures cannot be read: it is none, damaged, or says what is not known."""
 
     code = "archive_unreadable"
-    default_hint = "The format is described in docs/archive.md."
+    default_hint = "Save it once more where it was made, and bring it in again."
 
 
 class FitError(TallPageError):

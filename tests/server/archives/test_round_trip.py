@@ -199,7 +199,15 @@ def _contents(data: bytes, **said: object) -> bytes:
 
 @pytest.mark.parametrize(
     "said",
-    [{"settings": {"extent": "sideways"}}, {"report": {"wholeness": {"lacking": [7]}}}, {"labels": [" "]}],
+    [
+        {"settings": {"extent": "sideways"}},
+        {"report": {"wholeness": {"lacking": [7]}}},
+        {"labels": [" "]},
+        {"scale": 8},
+        {"report": {"wholeness": "all"}},
+        {"report": {"left_out": 7}},
+        {"settings": {"steps": "none"}},
+    ],
 )
 def test_what_could_not_be_shown_is_not_taken_in(
     api: Api, shelf: list[Capture], said: dict[str, Any]
@@ -211,7 +219,14 @@ def test_what_could_not_be_shown_is_not_taken_in(
 
 @pytest.mark.parametrize(
     "said",
-    [{"scale": 0}, {"name": ""}, {"cellar": 1}, {"created_at": "yesterday"}, {"cuts": [{"name": "x" * 81}]}],
+    [
+        {"scale": 0},
+        {"name": ""},
+        {"cellar": 1},
+        {"created_at": "yesterday"},
+        {"created_at": "2026-03-01T10:00:00"},
+        {"cuts": [{"name": "x" * 81}]},
+    ],
 )
 def test_an_archive_that_says_what_is_not_known_is_refused_at_once(
     api: Api, shelf: list[Capture], said: dict[str, Any]

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
 
 from tallpage.core.archive._names import MOST_CAPTURES
 from tallpage.core.naming import MAX_NAME_CHARS
@@ -55,8 +54,8 @@ class CaptureEntry(_Strict):
     settings: dict[str, Any] = {}
     """How it was asked to be taken."""
     one_of_many: bool = False
-    created_at: datetime
-    taken_at: datetime | None = None
+    created_at: AwareDatetime
+    taken_at: AwareDatetime | None = None
     folder: list[Annotated[str, StringConstraints(min_length=1, max_length=80)]] = Field([], max_length=12)
     """The folders of the shelf that it lies in, the outermost first."""
     labels: list[Annotated[str, StringConstraints(min_length=1, max_length=40)]] = Field([], max_length=200)
@@ -71,5 +70,5 @@ class ArchiveFile(_Strict):
     tall_page_archive: int
     id: Annotated[str, StringConstraints(pattern="^[0-9a-f]{32}$")]
     """Its own, so that one that was brought in halfway is gone on with."""
-    made_at: datetime
+    made_at: AwareDatetime
     captures: list[CaptureEntry] = Field(min_length=1, max_length=MOST_CAPTURES)

@@ -8,7 +8,6 @@ from typing import Any
 
 from django.core.files.uploadedfile import UploadedFile
 from django.db import connection, transaction
-from pydantic import ValidationError
 
 from tallpage.core.archive import Archive, CaptureEntry
 from tallpage.core.errors import (
@@ -18,6 +17,7 @@ from tallpage.core.errors import (
     FrameError,
     ListError,
     PictureError,
+    ScreenError,
     Stopped,
 )
 from tallpage.core.files import storage_errors
@@ -44,7 +44,18 @@ from tallpage.server.storage import (
 )
 
 KIND = "bring_archive"
-_UNFIT = (CutError, FitError, FrameError, ListError, PictureError, ValidationError, TypeError, KeyError)
+_UNFIT = (
+    CutError,
+    FitError,
+    FrameError,
+    ListError,
+    PictureError,
+    ScreenError,
+    AttributeError,
+    KeyError,
+    TypeError,
+    ValueError,
+)
 """What a part of a capture raises that no Tall Page has written so."""
 
 
@@ -184,10 +195,10 @@ def _stored(
             cuts = [first_cut(capture)]
         capture.refresh_from_db()
         detail_of(capture)  # what cannot be shown is not taken in
+        index_capture(capture, PageMap.load_if_readable(capture.folder).text())
     except _UNFIT as error:
         said_so = getattr(error, "sentence", "It says something that no Tall Page writes.")
         raise ArchiveError(f"“{entry.name}” in the archive: {said_so}") from error
-    index_capture(capture, PageMap.load_if_readable(capture.folder).text())
     return capture, cuts
 
 

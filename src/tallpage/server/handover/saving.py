@@ -58,11 +58,7 @@ def note_archive(selection: Selection, *, person: str = "") -> HandOver:
     Raises:
         HandOverError: there is nothing to be saved.
     """
-    captures = selection.captured()
-    if not captures:
-        raise HandOverError(
-            "There is nothing to hand over.", hint="Choose captures that are taken.", code="nothing_chosen"
-        )
+    captures = selection.require_captured()
     total = sum(capture.bytes for capture in captures)
     files = [{"name": archive_name(selection.subject()), "bytes": total}]
     answer = "1 capture." if len(captures) == 1 else f"{len(captures)} captures."

@@ -84,11 +84,7 @@ class Selection:
         for cut in found.order_by("position", "pk"):
             first.setdefault(cut.capture_id, cut)
         if not first:
-            raise HandOverError(
-                "There is nothing to hand over.",
-                hint="Choose captures that are taken.",
-                code="nothing_chosen",
-            )
+            raise _nothing_chosen()
         if self.cut is not None:
             return list(first.values())
         return [first[row.pk] for row in self._captures() if row.pk in first]
@@ -100,6 +96,17 @@ class Selection:
         if self.outputs:
             return list({row.cut.capture_id: row.cut.capture for row in self.rows()}.values())
         return self._captures()
+
+    def require_captured(self) -> list[Capture]:
+        """The same.
+
+        Raises:
+            HandOverError: there are none.
+        """
+        captures = self.captured()
+        if not captures:
+            raise _nothing_chosen()
+        return captures
 
     def items(self, names: FileNames) -> Iterator[Item | ManifestRow]:
         """The package: files, and a row for each of which there is no file.
@@ -154,6 +161,12 @@ class Selection:
             )
         found = Capture.objects.on_shelf().exclude(storage_key="").in_bulk(ids)
         return [found[pk] for pk in ids if pk in found]
+
+
+def _nothing_chosen() -> HandOverError:
+    return HandOverError(
+        "There is nothing to hand over.", hint="Choose captures that are taken.", code="nothing_chosen"
+    )
 
 
 def picture_rules() -> RenderRules:

@@ -8,7 +8,6 @@ from typing import Any
 
 from django.db import connection, transaction
 
-from tallpage.core.errors import HandOverError
 from tallpage.server.handover.models import HandOver
 from tallpage.server.handover.selection import Selection
 from tallpage.server.handover.ways.base import Outcome
@@ -25,11 +24,7 @@ def order(way: str, selection: Selection, options: Mapping[str, Any], *, person:
     Raises:
         TallPageError: it cannot go this way; nothing is stored.
     """
-    captures = selection.captured()
-    if not captures:
-        raise HandOverError(
-            "There is nothing to hand over.", hint="Choose captures that are taken.", code="nothing_chosen"
-        )
+    captures = selection.require_captured()
     line = HandOver(
         way=way,
         what=selection.as_json(),

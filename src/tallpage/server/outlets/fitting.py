@@ -108,8 +108,7 @@ def fit_stale(cut: Cut) -> list[Output]:
     rows = Output.objects.filter(cut=cut).select_related("job", "cut__capture").prefetch_related("files")
     changed = [output for output in rows if output.asked_key != output.current_key()]
     for output in changed:
-        _drop_breaks_of_another_cut(output)
-        _queue_again(output, "breaks")
+        _make_anew(output)
     return changed
 
 
@@ -142,7 +141,7 @@ def fit_for_outlet(captures: Iterable[Capture], outlet: Outlet) -> OrderedForMan
                 if row is None:
                     add_slot_output(cut, slot)
                 elif row.asked_key != row.current_key() or row.job.state in _BROKEN_OFF:
-                    fit_again(row, None)
+                    _make_anew(row)
                 else:
                     done.there += 1
                     continue
@@ -151,6 +150,12 @@ def fit_for_outlet(captures: Iterable[Capture], outlet: Outlet) -> OrderedForMan
             else:
                 done.ordered += 1
     return done
+
+
+def _make_anew(output: Output) -> Output:
+    """The files of a row as the cut is now, with what was chosen for them by hand."""
+    _drop_breaks_of_another_cut(output)
+    return _queue_again(output, "breaks")
 
 
 def _drop_breaks_of_another_cut(output: Output) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -37,8 +38,11 @@ from tallpage.server.outlets.schemas import (
 from tallpage.server.outlets.signals import file_saved
 from tallpage.server.people.guarding import person_of
 from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.sorting import require_some
 
 router = Router(tags=["outputs"])
+_MOST_CAPTURES = 200
+"""So many are put on the queue within a request."""
 
 
 @router.get("/cuts/{cut_id}/outputs", response=list[OutputOut], operation_id="list_outputs")
@@ -63,8 +67,10 @@ def add_output(request: HttpRequest, cut_id: int, payload: OutputIn) -> Status[O
 def post_for_many(request: HttpRequest, outlet_id: int, payload: ForManyIn) -> Status[ForManyOut]:
     """Make the files of an outlet of many captures, each of its first cut."""
     outlet = get_object_or_404(Outlet, pk=outlet_id)
-    found = Capture.objects.on_shelf().exclude(storage_key="").in_bulk(payload.captures)
-    done = fit_for_outlet((found[pk] for pk in payload.captures if pk in found), outlet)
+    ids = require_some(payload.captures, most=_MOST_CAPTURES)
+    found = Capture.objects.on_shelf().exclude(storage_key="").in_bulk(ids)
+    with transaction.atomic():
+        done = fit_for_outlet((found[pk] for pk in ids if pk in found), outlet)
     left_out = [LeftOutOut(name=name, sentence=sentence) for name, sentence in done.left_out]
     return Status(202, ForManyOut(ordered=done.ordered, there=done.there, left_out=left_out))
 

@@ -15,6 +15,7 @@ from tallpage.server.outlets import ledger
 from tallpage.server.outlets.models import RULES, Output, Rules, Slot
 from tallpage.server.outlets.saving import saved_name
 from tallpage.server.shelf.schemas import BoxSchema, FoldSchema
+from tallpage.server.shelf.sorting import MOST_AT_ONCE
 
 FormatName = Literal["jpeg", "png", "webp", "avif", "gif"]
 
@@ -373,7 +374,7 @@ class OutputIn(Schema):
 class ForManyIn(Schema):
     """Captures of which the files of an outlet are made."""
 
-    captures: Annotated[list[int], Field(min_length=1, max_length=2_000)]
+    captures: Annotated[list[int], Field(max_length=MOST_AT_ONCE)]
 
 
 class LeftOutOut(Schema):

@@ -103,7 +103,7 @@ def unlabel(ids: Iterable[int], name: str) -> int:
     return count
 
 
-def require_some(ids: list[int]) -> list[int]:
+def require_some(ids: list[int], *, most: int = MOST_AT_ONCE) -> list[int]:
     """The captures themselves.
 
     Raises:
@@ -111,8 +111,10 @@ def require_some(ids: list[int]) -> list[int]:
     """
     if not ids:
         raise ListError("No capture is chosen.", hint="Choose some, and try again.", code="nothing_chosen")
-    if len(ids) > MOST_AT_ONCE:
-        raise ListError(f"At most {MOST_AT_ONCE:,} captures are changed at once.", hint="", code="too_many")
+    if len(ids) > most:
+        raise ListError(
+            f"At most {most:,} captures can be done at once.", hint="Choose fewer.", code="too_many"
+        )
     return ids
 
 

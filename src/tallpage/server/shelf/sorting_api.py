@@ -63,7 +63,7 @@ class BatchOut(Schema):
 class RetakeIn(Schema):
     """Captures that are taken once more. For more of them there are sweeps, which keep a pace."""
 
-    ids: Annotated[list[int], Field(min_length=1, max_length=_MOST_RETAKEN)]
+    ids: Annotated[list[int], Field(max_length=sorting.MOST_AT_ONCE)]
 
 
 class RetakenOut(Schema):
@@ -133,12 +133,12 @@ def retake_captures(request: HttpRequest, payload: RetakeIn) -> Status[RetakenOu
 
     Their cuts are carried over.
     """
-    found = Capture.objects.on_shelf().filter(source=Capture.Source.PAGE).in_bulk(payload.ids)
-    pages = [found[pk] for pk in dict.fromkeys(payload.ids) if pk in found]
+    ids = list(dict.fromkeys(sorting.require_some(payload.ids, most=_MOST_RETAKEN)))
+    found = Capture.objects.on_shelf().filter(source=Capture.Source.PAGE).in_bulk(ids)
+    pages = [found[pk] for pk in ids if pk in found]
     with transaction.atomic():
         ordered = [order_retake(capture) for capture in pages]
-    left_out = len(set(payload.ids)) - len(ordered)
-    return Status(202, RetakenOut(ids=[capture.pk for capture in ordered], left_out=left_out))
+    return Status(202, RetakenOut(ids=[capture.pk for capture in ordered], left_out=len(ids) - len(ordered)))
 
 
 def _folder(folder_id: int | None) -> Folder | None:

@@ -10,6 +10,7 @@ from django.db.models import Count, Q
 from django.utils import timezone
 
 from tallpage.core.capture import Screen
+from tallpage.core.errors import ScreenError
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Capture, CaptureQuerySet, Folder
 from tallpage.server.shelf.searching import saying
@@ -68,14 +69,13 @@ class Wanted:
         return list(rows.values_list("pk", flat=True)[:most])
 
 
-_PENDING = Q(job__state__in=(Job.State.QUEUED, Job.State.RUNNING))
 _STATES: dict[State, Q] = {
     "": Q(),
     "ready": ~Q(storage_key=""),
     "not_whole": Q(whole=False),
     "warned": ~Q(warnings=[]),
     "failed": Q(job__state__in=(Job.State.FAILED, Job.State.STOPPED), storage_key=""),
-    "under_way": _PENDING,
+    "under_way": Q(job__state__in=(Job.State.QUEUED, Job.State.RUNNING)),
 }
 _ORDERS: dict[Order, tuple[str, ...]] = {
     "newest": (),
@@ -117,11 +117,11 @@ def screens() -> list[tuple[Screen, int]]:
 
 def _on_screen(key: str) -> Q:
     """The captures of a screen; none for what names no screen."""
-    parts = key.replace("x", " ").replace("@", " ").split()
-    if len(parts) != 3 or not all(part.isdecimal() and len(part) < 9 for part in parts):
+    try:
+        screen = Screen.parse(key)
+    except ScreenError:
         return Q(pk__in=())
-    width_px, height_px, scale = map(int, parts)
-    return Q(screen_width_px=width_px, screen_height_px=height_px, scale=scale)
+    return Q(screen_width_px=screen.width_px, screen_height_px=screen.height_px, scale=screen.scale)
 
 
 def _begin_of(day: date) -> datetime:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import os
 import shutil
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Literal
+from typing import Any, Literal
 
 from django.conf import settings
 from django.db.models import Count, Q, Sum
@@ -64,8 +64,8 @@ def usage() -> Usage:
         folder=str(home),
         free_bytes=shutil.disk_usage(home).free,
         kinds=kinds,
-        sites=_by("host", {}),
-        folders=_by("shelf_folder", paths),
+        sites=_by("host", str),
+        folders=_by("shelf_folder", lambda folder: paths.get(folder, "")),
     )
 
 
@@ -86,14 +86,14 @@ def _captures(name: str, which: Q) -> Held:
     return Held(name=name, count=found["count"], bytes=found["bytes"] or 0)
 
 
-def _by(field: str, names: dict[int, str]) -> list[Held]:
+def _by(field: str, name_of: Callable[[Any], str]) -> list[Held]:
     """Captures of the shelf by a field, with the files made of them, the heaviest first."""
     rows = Capture.objects.filter(deleted_at=None).order_by()
     files = OutputFile.objects.filter(output__cut__capture__deleted_at=None).order_by()
     of_files = dict(files.values_list(f"output__cut__capture__{field}").annotate(total=Sum("bytes")))
     held = [
         Held(
-            name=names.get(value, "") if names or value is None else str(value),
+            name=name_of(value),
             count=count,
             bytes=(total or 0) + of_files.get(value, 0),
         )
