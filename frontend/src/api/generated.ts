@@ -2376,13 +2376,12 @@ export interface components {
             left_out: number;
         };
         /**
-         * RetakeIn
-         * @description Shots to take anew: those named, or all that failed or are marked. ``settings`` changes how.
+         * CapturesAgainIn
+         * @description Captures that are taken once more. For more of them there are sweeps, which keep a pace.
          */
-        RetakeIn: {
-            /** Shot Ids */
-            shot_ids?: number[] | null;
-            settings?: components["schemas"]["TakeSettings"] | null;
+        CapturesAgainIn: {
+            /** Ids */
+            ids: number[];
         };
         /**
          * ShelfOut
@@ -5605,6 +5604,15 @@ export interface components {
             was?: ("keep" | "retake" | "drop" | "")[] | null;
         };
         /**
+         * RetakeIn
+         * @description Shots to take anew: those named, or all that failed or are marked. ``settings`` changes how.
+         */
+        RetakeIn: {
+            /** Shot Ids */
+            shot_ids?: number[] | null;
+            settings?: components["schemas"]["TakeSettings"] | null;
+        };
+        /**
          * SavingIn
          * @description Name of the folder to save into; without one, the sweep's name and the day.
          */
@@ -6366,7 +6374,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RetakeIn"];
+                "application/json": components["schemas"]["CapturesAgainIn"];
             };
         };
         responses: {

@@ -60,7 +60,7 @@ class BatchOut(Schema):
     ids: list[int]
 
 
-class RetakeIn(Schema):
+class CapturesAgainIn(Schema):
     """Captures that are taken once more. For more of them there are sweeps, which keep a pace."""
 
     ids: Annotated[list[int], Field(max_length=sorting.MOST_AT_ONCE)]
@@ -128,7 +128,7 @@ def change_captures(request: HttpRequest, payload: BatchIn) -> dict[str, list[in
 
 
 @router.post("/captures/retake", response={202: RetakenOut}, operation_id="retake_captures")
-def retake_captures(request: HttpRequest, payload: RetakeIn) -> Status[RetakenOut]:
+def retake_captures(request: HttpRequest, payload: CapturesAgainIn) -> Status[RetakenOut]:
     """Take pages once more, each with its screen and settings; what is no page is left out.
 
     Their cuts are carried over.
