@@ -187,7 +187,7 @@ export interface paths {
         put?: never;
         /**
          * Change Captures
-         * @description Move, label, delete or restore many captures at once.
+         * @description Move, label, delete or restore many captures at once, or note their rights.
          */
         post: operations["change_captures"];
         delete?: never;
@@ -952,6 +952,26 @@ export interface paths {
          * @description Give an outlet another name.
          */
         patch: operations["rename_outlet"];
+        trace?: never;
+    };
+    "/api/outlets/{outlet_id}/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Facts
+         * @description Say which facts go along with an outlet's files; those that are made already stay as they are.
+         */
+        put: operations["set_facts"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/outlets/{outlet_id}/slots": {
@@ -1734,6 +1754,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hand-over/rights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rights Of Choice
+         * @description What of a choice is not cleared: whoever hands it over is asked once.
+         */
+        post: operations["rights_of_choice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hand-overs": {
         parameters: {
             query?: never;
@@ -2047,7 +2087,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            state: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
+            state: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way" | "not_cleared";
         };
         /**
          * FoundCapturesOut
@@ -2129,6 +2169,7 @@ export interface components {
              * @default []
              */
             labels: string[];
+            rights: components["schemas"]["RightsOut"];
             job: components["schemas"]["JobOut"];
             /**
              * Created At
@@ -2182,6 +2223,25 @@ export interface components {
             expected: number;
             told?: components["schemas"]["Told"] | null;
             error: components["schemas"]["Fault"] | null;
+        };
+        /**
+         * RightsOut
+         * @description What is known of a picture's rights today; ``words`` is empty where nothing is said.
+         */
+        RightsOut: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "" | "own" | "licensed" | "asked" | "not_cleared";
+            /** Until */
+            until: string | null;
+            /** Note */
+            note: string;
+            /** Words */
+            words: string;
+            /** Cleared */
+            cleared: boolean;
         };
         /**
          * ScreenOut
@@ -2356,7 +2416,7 @@ export interface components {
              * Action
              * @enum {string}
              */
-            action: "move" | "label" | "unlabel" | "delete" | "restore";
+            action: "move" | "label" | "unlabel" | "rights" | "delete" | "restore";
             /** Folder */
             folder?: number | null;
             /**
@@ -2364,6 +2424,26 @@ export interface components {
              * @default
              */
             label: string;
+            rights?: components["schemas"]["RightsIn"] | null;
+        };
+        /**
+         * RightsIn
+         * @description What is known of the rights of a picture; ``until`` is the last day of a licence.
+         */
+        RightsIn: {
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            state: "" | "own" | "licensed" | "asked" | "not_cleared";
+            /** Until */
+            until?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * RetakenOut
@@ -2586,6 +2666,7 @@ export interface components {
              * @default []
              */
             labels: string[];
+            rights: components["schemas"]["RightsOut"];
             job: components["schemas"]["JobOut"];
             /**
              * Created At
@@ -2972,6 +3053,7 @@ export interface components {
              * @default []
              */
             labels: string[];
+            rights: components["schemas"]["RightsOut"];
             job: components["schemas"]["JobOut"];
             /**
              * Created At
@@ -4397,6 +4479,21 @@ export interface components {
          * @description An outlet with its slots.
          */
         OutletOut: {
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Facts In File
+             * @default false
+             */
+            facts_in_file: boolean;
+            /**
+             * Facts Beside
+             * @default false
+             */
+            facts_beside: boolean;
             /** Id */
             id: number;
             /** Name */
@@ -4489,6 +4586,27 @@ export interface components {
             name: string;
         };
         /**
+         * FactsSchema
+         * @description Which facts go along: in the files (JPEG, PNG, WebP and AVIF), and as a JSON beside each.
+         */
+        FactsSchema: {
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Facts In File
+             * @default false
+             */
+            facts_in_file: boolean;
+            /**
+             * Facts Beside
+             * @default false
+             */
+            facts_beside: boolean;
+        };
+        /**
          * SlotIn
          * @description A slot to make or change.
          */
@@ -4578,9 +4696,24 @@ export interface components {
         };
         /**
          * OutletFile
-         * @description An outlet as it stands in a file: its name, and its slots in order.
+         * @description An outlet as it stands in a file: its name, which facts go along, and its slots in order.
          */
         OutletFile: {
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Facts In File
+             * @default false
+             */
+            facts_in_file: boolean;
+            /**
+             * Facts Beside
+             * @default false
+             */
+            facts_beside: boolean;
             /** Name */
             name: string;
             /**
@@ -5696,6 +5829,14 @@ export interface components {
             pictures: boolean;
         };
         /**
+         * NotClearedOut
+         * @description What of a choice is not cleared, in one sentence; empty where all is.
+         */
+        NotClearedOut: {
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * FileOut
          * @description A file that left.
          */
@@ -5746,6 +5887,8 @@ export interface components {
             met: boolean;
             /** Person */
             person: string;
+            /** Uncleared */
+            uncleared: boolean;
             /**
              * Created At
              * Format: date-time
@@ -5781,6 +5924,11 @@ export interface components {
         ArchiveIn: {
             what: components["schemas"]["WhatIn"];
             /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -5792,6 +5940,11 @@ export interface components {
          */
         DiskIn: {
             what: components["schemas"]["WhatIn"];
+            /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5809,6 +5962,11 @@ export interface components {
          */
         FolderIn: {
             what: components["schemas"]["WhatIn"];
+            /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5839,6 +5997,11 @@ export interface components {
          */
         LinkIn: {
             what: components["schemas"]["WhatIn"];
+            /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5871,6 +6034,11 @@ export interface components {
          */
         MailIn: {
             what: components["schemas"]["WhatIn"];
+            /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5911,6 +6079,11 @@ export interface components {
         PdfIn: {
             what: components["schemas"]["WhatIn"];
             /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -5945,6 +6118,11 @@ export interface components {
         UploadIn: {
             what: components["schemas"]["WhatIn"];
             /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -5956,6 +6134,17 @@ export interface components {
              * @default
              */
             pattern: string;
+        };
+        /**
+         * AgainIn
+         * @description The same once more.
+         */
+        AgainIn: {
+            /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
         };
         /**
          * UploadPlaceOut
@@ -6104,7 +6293,7 @@ export interface operations {
                 screen?: string;
                 since?: string | null;
                 until?: string | null;
-                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
+                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way" | "not_cleared";
                 order?: "newest" | "oldest" | "name" | "site" | "tallest" | "heaviest";
             };
             header?: never;
@@ -6400,7 +6589,7 @@ export interface operations {
                 screen?: string;
                 since?: string | null;
                 until?: string | null;
-                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way";
+                state?: "" | "ready" | "not_whole" | "warned" | "failed" | "under_way" | "not_cleared";
                 limit?: number;
                 before?: number | null;
             };
@@ -7510,6 +7699,32 @@ export interface operations {
             };
         };
     };
+    set_facts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                outlet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactsSchema"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutletOut"];
+                };
+            };
+        };
+    };
     add_slot: {
         parameters: {
             query?: never;
@@ -8537,6 +8752,30 @@ export interface operations {
             };
         };
     };
+    rights_of_choice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotClearedOut"];
+                };
+            };
+        };
+    };
     hand_over: {
         parameters: {
             query?: never;
@@ -8592,7 +8831,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainIn"];
+            };
+        };
         responses: {
             /** @description Accepted */
             202: {

@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { create } from "zustand";
 
 import { answered, api } from "./client";
 import type { HandOver, UploadPlaceIn, What } from "./types";
@@ -15,7 +16,8 @@ export type Order =
   | { way: "mail"; to: string; subject: string; text: string; as_link: boolean; days: number | null; pattern: string }
   | { way: "upload"; outlet: number; pattern: string };
 
-const whole = (what: What) => ({ outputs: [], captures: [], only_kept: false, pictures: false, ...what });
+/** A choice with what it does not say. */
+export const asWhole = (what: What) => ({ outputs: [], captures: [], only_kept: false, pictures: false, ...what });
 
 /** Whether what was handed over is still on its way. */
 export const isOnItsWay = (line: HandOver | undefined) => line?.job?.state === "queued" || line?.job?.state === "running";
@@ -29,18 +31,21 @@ export function useWaysOut() {
 export function useExampleNames(what: What, pattern: string) {
   return useQuery({
     queryKey: ["example names", what, pattern],
-    queryFn: () => answered(api.POST("/api/hand-over/names", { body: { what: whole(what), pattern } })),
+    queryFn: () => answered(api.POST("/api/hand-over/names", { body: { what: asWhole(what), pattern } })),
     placeholderData: keepPreviousData,
     retry: false,
   });
 }
+
+/** Whether whoever hands over has said that what is not cleared leaves all the same. */
+export const useLetGo = create(() => ({ letGo: false }));
 
 /** Hands something over; the line of the log that it becomes. */
 export function useHandOver() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: ({ what, order }: { what: What; order: Order }) =>
-      answered(api.POST("/api/hand-overs", { body: { order: { ...order, what: whole(what) } } })),
+      answered(api.POST("/api/hand-overs", { body: { order: { ...order, what: asWhole(what), uncleared: useLetGo.getState().letGo } } })),
     onSuccess: () => void client.invalidateQueries({ queryKey: ["log"] }),
   });
 }
@@ -61,9 +66,9 @@ export function useLine(first: HandOver | undefined) {
 export function useLineAction() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ lineId, action }: { lineId: number; action: "again" | "stop" | "take-back" }) => {
+    mutationFn: ({ lineId, action, uncleared = false }: { lineId: number; action: "again" | "stop" | "take-back"; uncleared?: boolean }) => {
       const path = { params: { path: { line_id: lineId } } };
-      if (action === "again") return answered(api.POST("/api/hand-overs/{line_id}/again", path));
+      if (action === "again") return answered(api.POST("/api/hand-overs/{line_id}/again", { ...path, body: { uncleared } }));
       if (action === "stop") return answered(api.POST("/api/hand-overs/{line_id}/stop", path));
       return answered(api.POST("/api/hand-overs/{line_id}/take-back", path));
     },

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, Problem } from "./client";
-import type { Choice, OutletsFile, Output, Rules, SlotIn } from "./types";
+import type { Choice, OutletFacts, OutletsFile, Output, Rules, SlotIn } from "./types";
 
 const PENDING_MS = 400;
 /** While nothing is known of a file yet. */
@@ -70,6 +70,15 @@ export function useChangeOutlets() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: sendOutletChange,
+    onSettled: () => queries.invalidateQueries({ queryKey: ["outlets"] }),
+  });
+}
+
+/** Says which facts go along with an outlet's files. */
+export function useSetFacts(outletId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (facts: OutletFacts) => api.PUT("/api/outlets/{outlet_id}/facts", { params: { path: { outlet_id: outletId } }, body: facts }),
     onSettled: () => queries.invalidateQueries({ queryKey: ["outlets"] }),
   });
 }

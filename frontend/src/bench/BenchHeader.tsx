@@ -11,6 +11,7 @@ import { useBench } from "./benchContext";
 import type { SaveState } from "./cut/cutSaver";
 import { LogPanel } from "../handover/LogPanel";
 import { Panel } from "../parts/Panel";
+import { RightsPanel } from "../rights/RightsPanel";
 import { Report } from "./report/Report";
 import { CarryOver } from "./review/CarryOver";
 
@@ -50,6 +51,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
         <Panel name={`Carry ${cut.name} over to other captures`} side="right" size="w-[34rem]" button="btn-square btn-ghost" label={<FolderInput size={16} aria-hidden />}>
           <CarryOver />
         </Panel>
+        <RightsPanel ids={[capture.id]} rights={capture.rights} />
         <LogPanel captureId={capture.id} />
         <CutsPanel />
         <button type="button" className="btn btn-ghost btn-sm" title={titled("newCut", "Start another cut of this page")} onClick={onNewCut}>

@@ -13,6 +13,7 @@ import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
 import { wantedWords } from "../parts/fields/wanted";
+import { askedFirst } from "../rights/askedFirst";
 import { COMPARE_KEYS, CompareView } from "./CompareView";
 
 
@@ -70,7 +71,7 @@ export function ComparePage() {
           </p>
           {fitting && <JobProgress job={output.job} />}
           <ByHand output={output} />
-          <a className="btn btn-primary btn-sm mt-5 w-full" href={outputFileUrl(output)} download>
+          <a className="btn btn-primary btn-sm mt-5 w-full" href={outputFileUrl(output)} download {...(capture.data && { onClick: askedFirst(capture.data) })}>
             <Download size={16} aria-hidden /> Save file
           </a>
         </aside>

@@ -3,6 +3,7 @@ import { RotateCcw } from "lucide-react";
 import { asProblem } from "../api/client";
 import { useLineAction, useLog } from "../api/handover";
 import type { HandOver } from "../api/types";
+import { useNotices } from "../app/notices";
 import { showProblem } from "../app/showProblem";
 import { formatBytes, formatWhen } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
@@ -27,14 +28,18 @@ export function LogLines({ captureId }: { captureId: number }) {
 function Line({ line }: { line: HandOver }) {
   const now = useNow();
   const act = useLineAction();
-  const again = () =>
+  const again = (uncleared = false) =>
     act.mutate(
-      { lineId: line.id, action: "again" },
+      { lineId: line.id, action: "again", uncleared },
       {
         onSuccess: (made) => {
           if (made.way === "file" || made.way === "zip") window.location.assign(made.file_url);
         },
-        onError: showProblem,
+        onError: (error) => {
+          const { code, sentence } = asProblem(error);
+          if (code !== "not_cleared") showProblem(error);
+          else useNotices.getState().show({ tone: "error", text: sentence, action: { label: "Hand over all the same", run: () => again(true) } });
+        },
       },
     );
   return (
@@ -50,6 +55,7 @@ function Line({ line }: { line: HandOver }) {
         </time>
       </span>
       <Outcome line={line} />
+      {line.uncleared && <span className="border-l-2 border-accent pl-2">Its rights were not cleared.</span>}
       {line.files.slice(0, 3).map((file) => (
         <span key={file.name} className="flex gap-2 font-mono text-xs">
           <span className="min-w-0 truncate" title={file.name}>
@@ -60,7 +66,7 @@ function Line({ line }: { line: HandOver }) {
       ))}
       {line.files.length > 3 && <span className="text-xs">and {line.files.length - 3} more files</span>}
       {line.link && <Shared line={line} />}
-      <button type="button" className="btn btn-xs justify-self-start" disabled={act.isPending} onClick={again}>
+      <button type="button" className="btn btn-xs justify-self-start" disabled={act.isPending} onClick={() => again()}>
         <RotateCcw size={13} aria-hidden /> Again, with the newest files
       </button>
     </li>

@@ -4,6 +4,7 @@ import type { ComponentType } from "react";
 import type { What } from "../api/types";
 import type { Handed } from "./HandOverPanel";
 import { useRemembered } from "./remembered";
+import { RightsAsked } from "./RightsAsked";
 import { ArchiveWay } from "./ways/ArchiveWay";
 import { CopyWay } from "./ways/CopyWay";
 import { DiskWay } from "./ways/DiskWay";
@@ -46,23 +47,25 @@ export function Ways({ handed }: { handed: Handed }) {
   const chosen = possible.find((way) => way.id === last.id) ?? WAYS[0];
   if (!chosen) return null;
   return (
-    <div className="flex min-h-96">
-      <div className="flex w-36 shrink-0 flex-col border-r border-base-300 py-2" role="group" aria-label="Ways out">
-        {possible.map(({ id, words, icon: Icon }) => (
-          <button
-            key={id}
-            type="button"
-            aria-pressed={id === chosen.id}
-            className={`flex items-center gap-2 border-l-2 px-3 py-1.5 text-left ${id === chosen.id ? "border-accent font-semibold" : "border-transparent hover:bg-base-200"}`}
-            onClick={() => setLast({ id })}
-          >
-            <Icon size={15} aria-hidden /> {words}
-          </button>
-        ))}
+    <RightsAsked what={handed.what}>
+      <div className="flex min-h-96">
+        <div className="flex w-36 shrink-0 flex-col border-r border-base-300 py-2" role="group" aria-label="Ways out">
+          {possible.map(({ id, words, icon: Icon }) => (
+            <button
+              key={id}
+              type="button"
+              aria-pressed={id === chosen.id}
+              className={`flex items-center gap-2 border-l-2 px-3 py-1.5 text-left ${id === chosen.id ? "border-accent font-semibold" : "border-transparent hover:bg-base-200"}`}
+              onClick={() => setLast({ id })}
+            >
+              <Icon size={15} aria-hidden /> {words}
+            </button>
+          ))}
+        </div>
+        <div className="min-w-0 flex-1 p-4" data-way={chosen.id}>
+          <chosen.shows handed={handed} />
+        </div>
       </div>
-      <div className="min-w-0 flex-1 p-4" data-way={chosen.id}>
-        <chosen.shows handed={handed} />
-      </div>
-    </div>
+    </RightsAsked>
   );
 }

@@ -6,6 +6,7 @@ import type { OutletChange } from "../api/outlets";
 import type { Outlet, Slot } from "../api/types";
 import { formatName, formatPx } from "../parts/figures";
 import { wantedWords } from "../parts/fields/wanted";
+import { FactsLine } from "./FactsLine";
 import { MoveButtons, type MoveProps } from "./MoveButtons";
 import { copyName, moved } from "./order";
 import { SlotForm } from "./SlotForm";
@@ -69,6 +70,7 @@ export function OutletSection({ outlet, send, ...place }: Props) {
         </span>
       </div>
       <UploadPlaceLine outlet={outlet} />
+      <FactsLine outlet={outlet} />
       {outlet.slots.length === 0 && !adding && <p className="py-3 text-sm">No slots yet: add what this place takes.</p>}
       <ul>
         {outlet.slots.map((slot, index, all) => (

@@ -9,6 +9,7 @@ import { showProblem } from "../app/showProblem";
 import { HandOverPanel } from "../handover/HandOverPanel";
 import { counted } from "../parts/figures";
 import { ClosingButton, Panel } from "../parts/Panel";
+import { RightsPanel } from "../rights/RightsPanel";
 import { useChosen } from "./chosen";
 import { inOrder } from "./folderTree";
 import { MakeFiles } from "./MakeFiles";
@@ -50,6 +51,7 @@ export function ChosenBar({ found }: { found: readonly number[] }) {
         <Panel name="Move them" label={<><FolderInput size={15} aria-hidden /> Move</>}>
           <MoveForm onMove={move} onMake={(name) => folders.mutate({ kind: "make", name, parent: null }, { onError: showProblem, onSuccess: (id) => move(id, name) })} />
         </Panel>
+        <RightsPanel ids={some} />
         <button type="button" className="btn btn-sm" disabled={retake.isPending} onClick={() => retake.mutate(some, { onError: showProblem, onSuccess: toldRetaken })}>
           <RotateCcw size={15} aria-hidden /> Take again
         </button>

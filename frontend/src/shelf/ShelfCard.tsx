@@ -23,6 +23,7 @@ export function ShelfCard({ capture, shown }: Props) {
         <input type="checkbox" className="checkbox checkbox-sm" checked={chosen} aria-label={`Choose ${capture.name}`} onChange={() => toggle(capture.id)} />
       </label>
       <CaptureCard capture={capture} />
+      {!capture.rights.cleared && <p className="mt-1 border-l-2 border-accent pl-1 text-xs">Rights: {capture.rights.words}</p>}
       {capture.labels.length > 0 && (
         <p className="mt-1 flex flex-wrap gap-1 text-xs" aria-label="Labels">
           {capture.labels.map((label) => (

@@ -23,6 +23,7 @@ export const STATES: readonly { state: Looked["state"]; words: string }[] = [
   { state: "warned", words: "with warnings" },
   { state: "failed", words: "failed" },
   { state: "under_way", words: "under way" },
+  { state: "not_cleared", words: "rights not cleared" },
 ];
 
 export const ORDERS: readonly { order: ShelfOrder; words: string }[] = [

@@ -6,6 +6,7 @@ import io
 import json
 import zipfile
 from collections.abc import Callable
+from datetime import date
 from pathlib import Path
 from typing import Any
 
@@ -16,9 +17,11 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import PageMap
 from tallpage.core.page_words import PageWords
+from tallpage.core.rights import Rights
 from tallpage.server.archives.models import BroughtArchive
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.running import run_job
+from tallpage.server.shelf import sorting
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.storage import capture_folder
 from tests.pictures import as_png, gradient, text_page
@@ -90,12 +93,14 @@ def _pixels(capture: Capture) -> np.ndarray[Any, Any]:
 def _told(capture: Capture) -> dict[str, Any]:
     fields = ("source", "name", "address", "title", "host", "scale", "width_px", "height_px", "bytes")
     more = ("warnings", "report", "settings", "whole", "taken_at", "created_at", "screen_width_px")
-    return {name: getattr(capture, name) for name in (*fields, *more)}
+    return {name: getattr(capture, name) for name in (*fields, *more, "rights")}
 
 
 def test_pixels_cuts_and_what_was_said_are_the_same_after_the_round_trip(
     api: Api, shelf: list[Capture]
 ) -> None:
+    sorting.say_rights([shelf[0].pk], Rights(state="licensed", until=date(2999, 1, 1), note="by letter"))
+    shelf[0].refresh_from_db()
     row = _bring(api, _archive(api, shelf))
     assert (row.job.state, row.refused, row.total) == (Job.State.DONE, [], 2)
     page, before = _brought(row)
@@ -207,6 +212,7 @@ def _contents(data: bytes, **said: object) -> bytes:
         {"report": {"wholeness": "all"}},
         {"report": {"left_out": 7}},
         {"settings": {"steps": "none"}},
+        {"rights_state": "licensed"},
     ],
 )
 def test_what_could_not_be_shown_is_not_taken_in(

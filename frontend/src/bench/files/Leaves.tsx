@@ -6,9 +6,12 @@ import { leafFileUrl } from "../../api/pictures";
 import type { Output } from "../../api/types";
 import { showProblem } from "../../app/showProblem";
 import { formatBytes, formatName, formatSize } from "../../parts/figures";
+import { askedFirst } from "../../rights/askedFirst";
+import { useBench } from "../benchContext";
 
 /** The files that a cut too tall for its slot is divided into, and into how many. */
 export function Leaves({ output }: { output: Output }) {
+  const { capture } = useBench();
   const divide = useDivide(output.cut_id);
   const made = Math.max(1, output.leaves.length);
   const [asked, setAsked] = useState<number | null>(null);
@@ -54,7 +57,7 @@ export function Leaves({ output }: { output: Output }) {
                 <span className={`figure ml-auto ${leaf.met ? "" : "font-medium text-error"}`} title={`${formatName(leaf.format)}, fidelity ${leaf.fidelity.toFixed(0)}`}>
                   {formatBytes(leaf.bytes)}
                 </span>
-                <a className="btn btn-square btn-ghost btn-xs" href={leafFileUrl(output, index + 1)} download aria-label={`Save leaf ${index + 1}`} title={`Save leaf ${index + 1}`}>
+                <a className="btn btn-square btn-ghost btn-xs" href={leafFileUrl(output, index + 1)} download onClick={askedFirst(capture)} aria-label={`Save leaf ${index + 1}`} title={`Save leaf ${index + 1}`}>
                   <Download size={14} aria-hidden />
                 </a>
               </li>

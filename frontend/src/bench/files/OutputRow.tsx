@@ -18,6 +18,7 @@ import { useBench } from "../benchContext";
 import { ByHand } from "./ByHand";
 import { Leaves } from "./Leaves";
 import { Legible } from "./Legible";
+import { askedFirst } from "../../rights/askedFirst";
 import { draggedOut } from "./draggedOut";
 import { NotMet } from "./NotMet";
 
@@ -123,7 +124,7 @@ function Opened({ output }: { output: Output }) {
       <div className="my-3 flex flex-wrap gap-2">
         {output.file_key && (
           <>
-            <a className="btn btn-primary btn-sm" href={outputFileUrl(output)} download title={titled("saveFile", "Save file: press, or drag it to where it is needed")} onDragStart={draggedOut(output)}>
+            <a className="btn btn-primary btn-sm" href={outputFileUrl(output)} download onClick={askedFirst(capture)} title={titled("saveFile", "Save file: press, or drag it to where it is needed")} onDragStart={capture.rights.cleared ? draggedOut(output) : askedFirst(capture)}>
               <Download size={16} aria-hidden /> {output.leaves.length > 0 ? "Save all" : "Save file"}
             </a>
             <Link className="btn btn-sm" to={`/captures/${capture.id}/cuts/${cut.id}/compare/${output.id}`} title={titled("compare", "Compare")}>

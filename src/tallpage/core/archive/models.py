@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
 
 from tallpage.core.archive._names import MOST_CAPTURES
 from tallpage.core.naming import MAX_NAME_CHARS
+from tallpage.core.rights import MOST_NOTE_CHARS, RightsState
 
 _Name = Annotated[str, StringConstraints(min_length=1, max_length=MAX_NAME_CHARS)]
 _Short = Annotated[str, StringConstraints(max_length=255)]
@@ -54,6 +56,9 @@ class CaptureEntry(_Strict):
     settings: dict[str, Any] = {}
     """How it was asked to be taken."""
     one_of_many: bool = False
+    rights_state: RightsState = ""
+    licensed_until: date | None = None
+    rights_note: Annotated[str, StringConstraints(max_length=MOST_NOTE_CHARS)] = ""
     created_at: AwareDatetime
     taken_at: AwareDatetime | None = None
     folder: list[Annotated[str, StringConstraints(min_length=1, max_length=80)]] = Field([], max_length=12)

@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from tallpage.core.errors import FitError
+from tallpage.core.fit._carrying import Carrying
 from tallpage.core.fit._watching import FitWatch
 from tallpage.core.fit.advice._computing import advise
 from tallpage.core.fit.advice._pieces import Advice
@@ -17,7 +18,7 @@ from tallpage.core.fit.judging._fidelity import ACCEPTABLE_FIDELITY
 from tallpage.core.fit.prediction._verdict import foretell
 from tallpage.core.fit.search._best import FitResult, fit_raster
 from tallpage.core.fit.search._lightest import lightest
-from tallpage.core.picture import Raster
+from tallpage.core.picture import Metadata, Raster
 from tallpage.core.units import format_bytes
 
 
@@ -32,6 +33,8 @@ class FitOrder:
     """The file is to be as light as possible while it looks at least so good; None: as good as possible."""
     choice: Choice | None = None
     """Overrules the search."""
+    metadata: Metadata | None = None
+    """What the file says beside its pixels; it counts against the limit."""
 
     def __post_init__(self) -> None:
         if self.limit_bytes is None and self.fidelity is None:
@@ -77,6 +80,18 @@ def fit_order(
     memory = memory or FitMemory()
     raster = raster.held()
     watch = watch or FitWatch()
+    if order.metadata is not None:
+        telling = Carrying(order.metadata, order.formats, lambda: raster)
+        result = fit_order(
+            raster,
+            _without_metadata(order, telling),
+            memory=memory,
+            watch=telling.passed_on(watch),
+            should_stop=should_stop,
+            advised=advised,
+            divisible=divisible,
+        )
+        return telling.carried(result)
     if order.choice is not None:
         made = fit_with(raster, order.choice, memory)
         met = made.fidelity >= (order.fidelity or ACCEPTABLE_FIDELITY) and _is_within(made, order)
@@ -125,6 +140,25 @@ def fit_order(
     return replace(result, advice=advice)
 
 
+def _without_metadata(order: FitOrder, carrying: Carrying) -> FitOrder:
+    """The order for the pixels alone, with room for what the file says beside them.
+
+    Raises:
+        FitError: there is no room under the limit.
+    """
+    limit_bytes = order.limit_bytes
+    if limit_bytes is not None:
+        limit_bytes -= carrying.room_bytes
+        if limit_bytes < 1:
+            raise FitError(
+                f"What the file is to say beside its pixels takes {format_bytes(carrying.room_bytes)}: "
+                f"more than its limit of {format_bytes(order.limit_bytes or 0)}.",
+                hint="Raise the limit, or let no facts go into the file.",
+                code="limit_impossible",
+            )
+    return replace(order, metadata=None, limit_bytes=limit_bytes)
+
+
 def _is_within(made: Candidate, order: FitOrder) -> bool:
     return order.limit_bytes is None or made.byte_count <= order.limit_bytes
 
@@ -156,6 +190,9 @@ def foretell_order(
     Raises:
         FitError: no format can hold a picture of this size.
     """
+    if order.metadata is not None:
+        telling = Carrying(order.metadata, order.formats, draw)
+        order, watch = _without_metadata(order, telling), telling.passed_on(watch)
     # How light a file can be is found so soon that nothing has to be foretold.
     if order.choice is None and order.limit_bytes is not None and order.fidelity is None:
         foretell(draw, limit_bytes=order.limit_bytes, formats=order.formats, memory=memory, watch=watch)

@@ -27,6 +27,8 @@ class ManifestRow:
     whole: bool | None = None
     """Whether the words of the page are in the picture."""
     warnings: tuple[str, ...] = ()
+    rights: str = ""
+    """What is known of them when it is handed over."""
     error: str = ""
 
     @property

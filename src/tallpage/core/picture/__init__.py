@@ -4,8 +4,15 @@ from tallpage.core.picture._libvips import libvips_version
 from tallpage.core.picture.encoders._avif import encode_avif
 from tallpage.core.picture.encoders._gif import encode_gif
 from tallpage.core.picture.encoders._jpeg import encode_jpeg
-from tallpage.core.picture.encoders._png import PngFilter, encode_palette_png, encode_png, write_png
+from tallpage.core.picture.encoders._png import (
+    PngFilter,
+    encode_palette_png,
+    encode_png,
+    png_saying,
+    write_png,
+)
 from tallpage.core.picture.encoders._webp import encode_lossless_webp, encode_webp
+from tallpage.core.picture.encoders._writing import Metadata
 from tallpage.core.picture.operations._blending import (
     blurred,
     blurred_where,
@@ -47,6 +54,7 @@ __all__ = [
     "Access",
     "Colour",
     "FilteredPng",
+    "Metadata",
     "PngFilter",
     "Raster",
     "Sheet",
@@ -82,6 +90,7 @@ __all__ = [
     "patched",
     "pixelated",
     "plain",
+    "png_saying",
     "put_in",
     "quarter_turned",
     "small_png",

@@ -26,6 +26,9 @@ _SAME = (
     "report",
     "settings",
     "one_of_many",
+    "rights_state",
+    "licensed_until",
+    "rights_note",
     "taken_at",
 )
 """What is called the same in both, and means the same wherever it is."""

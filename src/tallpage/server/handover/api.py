@@ -19,16 +19,20 @@ from tallpage.core.errors import AccountError
 from tallpage.core.handover import Item, ZipChannel, with_manifest
 from tallpage.server.archives.exporting import archived
 from tallpage.server.handover import saving, working
+from tallpage.server.handover.clearing import asked_about, not_cleared, sentence_of
 from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
 from tallpage.server.handover.places import forget_place, store_place
 from tallpage.server.handover.schemas import (
+    AgainIn,
     FileNamesIn,
     FileNamesOut,
     HandOverIn,
     HandOverOut,
+    NotClearedOut,
     UploadPlaceIn,
     UploadPlaceOut,
     WaysOut,
+    WhatIn,
     options_of,
 )
 from tallpage.server.handover.selection import Selection
@@ -65,20 +69,28 @@ def example_names(request: HttpRequest, payload: FileNamesIn) -> dict[str, Any]:
     return saving.examples(selection, payload.pattern, most=_EXAMPLES)
 
 
+@router.post("/hand-over/rights", response=NotClearedOut, operation_id="rights_of_choice")
+def rights_of_choice(request: HttpRequest, payload: WhatIn) -> dict[str, str]:
+    """What of a choice is not cleared: whoever hands it over is asked once."""
+    return {"sentence": sentence_of(not_cleared(payload.selection().captured()))}
+
+
 @router.post("/hand-overs", response={202: HandOverOut}, operation_id="hand_over")
 def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
     """Hand something over; what takes a while is queued, what is fetched at once has its address."""
     order = payload.order
-    selection, options = order.what.selection(), options_of(order)
+    selection = order.what.selection()
     person = person_of(request)
     if role_here(request) == "viewer" and order.way != "disk":
         raise AccountError(
             "With this account you can look, search and save files.", hint="Ask a producer.", code="viewer"
         )
+    captures = selection.require_captured()
+    options = asked_about(captures, options_of(order), uncleared=order.uncleared)
     if order.way == "disk":
         return Status(202, saving.note_saved(selection, options, person=person))
     if order.way == "archive":
-        return Status(202, saving.note_archive(selection, person=person))
+        return Status(202, saving.note_archive(selection, options, person=person))
     if order.way == "mail":
         options["base"] = request.build_absolute_uri("/").rstrip("/")
     return Status(202, working.order(order.way, selection, options, person=person))
@@ -91,15 +103,16 @@ def get_hand_over(request: HttpRequest, line_id: int) -> HandOver:
 
 
 @router.post("/hand-overs/{int:line_id}/again", response={202: HandOverOut}, operation_id="hand_over_again")
-def hand_over_again(request: HttpRequest, line_id: int) -> Status[HandOver]:
+def hand_over_again(request: HttpRequest, line_id: int, payload: AgainIn) -> Status[HandOver]:
     """The same once more, with the newest files."""
     line = _line(line_id)
-    selection = Selection.from_json(line.what)
+    selection, person = Selection.from_json(line.what), person_of(request)
+    options = asked_about(selection.require_captured(), line.options, uncleared=payload.uncleared)
     if line.way == HandOver.Way.ARCHIVE:
-        return Status(202, saving.note_archive(selection, person=person_of(request)))
+        return Status(202, saving.note_archive(selection, options, person=person))
     if line.way in _SAVED:
-        return Status(202, saving.note_saved(selection, line.options, person=person_of(request)))
-    return Status(202, working.order_again(line, person=person_of(request)))
+        return Status(202, saving.note_saved(selection, options, person=person))
+    return Status(202, working.order(line.way, selection, options, person=person))
 
 
 @router.post("/hand-overs/{int:line_id}/stop", response=HandOverOut, operation_id="stop_hand_over")

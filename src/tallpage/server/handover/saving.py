@@ -39,7 +39,7 @@ def note_saved(selection: Selection, options: Mapping[str, Any], *, person: str 
         ListError: a pattern that says what is not known.
     """
     names = FileNames(str(options.get("pattern", "")), expected=len(selection.captured()))
-    entries = [entry for entry in selection.items(names) if isinstance(entry, Item)]
+    entries = [entry for entry in selection.items(names, beside=True) if isinstance(entry, Item)]
     if not entries:
         raise HandOverError(
             "There is no file to be saved.",
@@ -52,7 +52,7 @@ def note_saved(selection: Selection, options: Mapping[str, Any], *, person: str 
     return _noted(way, selection, options, files=files, answer=answer, person=person)
 
 
-def note_archive(selection: Selection, *, person: str = "") -> HandOver:
+def note_archive(selection: Selection, options: Mapping[str, Any], *, person: str = "") -> HandOver:
     """A line for captures that are saved as an archive, with all that their cuts hide.
 
     Raises:
@@ -62,7 +62,7 @@ def note_archive(selection: Selection, *, person: str = "") -> HandOver:
     total = sum(capture.bytes for capture in captures)
     files = [{"name": archive_name(selection.subject()), "bytes": total}]
     answer = "1 capture." if len(captures) == 1 else f"{len(captures)} captures."
-    return _noted(HandOver.Way.ARCHIVE, selection, {}, files=files, answer=answer, person=person)
+    return _noted(HandOver.Way.ARCHIVE, selection, options, files=files, answer=answer, person=person)
 
 
 def archive_name(subject: str) -> str:

@@ -53,6 +53,8 @@ class FileNamesOut(Schema):
 
 class _OrderIn(Schema):
     what: WhatIn
+    uncleared: bool = False
+    """Whether it leaves although its rights are not cleared."""
 
 
 class DiskIn(_OrderIn):
@@ -122,6 +124,18 @@ OrderIn = Annotated[
 ]
 
 
+class AgainIn(Schema):
+    """The same once more."""
+
+    uncleared: bool = False
+
+
+class NotClearedOut(Schema):
+    """What of a choice is not cleared, in one sentence; empty where all is."""
+
+    sentence: str
+
+
 class HandOverIn(Schema):
     """A way out, and what goes by it."""
 
@@ -179,6 +193,8 @@ class HandOverOut(Schema):
     """How many sheets can be looked at before."""
     met: bool
     person: str
+    uncleared: bool
+    """Whether somebody let it leave although its rights were not cleared."""
     created_at: datetime
     job: JobOut | None
     link: LinkOut | None
@@ -214,6 +230,11 @@ class HandOverOut(Schema):
     def resolve_met(line: HandOver) -> bool:
         """Whether it is under the limit that was asked for."""
         return bool(line.facts.get("met", True))
+
+    @staticmethod
+    def resolve_uncleared(line: HandOver) -> bool:
+        """As the order said."""
+        return bool(line.options.get("uncleared"))
 
     @staticmethod
     def resolve_link(line: HandOver) -> LinkOut | None:

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from tallpage.core.errors import HandOverError
+from tallpage.core.facts import beside as facts_beside
 from tallpage.core.handover import Item, ManifestRow
 from tallpage.core.render import Rendering, RenderRules, save_png
 from tallpage.core.sizing import Sizing
@@ -108,15 +109,17 @@ class Selection:
             raise _nothing_chosen()
         return captures
 
-    def items(self, names: FileNames) -> Iterator[Item | ManifestRow]:
+    def items(self, names: FileNames, *, beside: bool = False) -> Iterator[Item | ManifestRow]:
         """The package: files, and a row for each of which there is no file.
+
+        With ``beside`` a JSON of facts follows each file whose outlet wants that.
 
         Raises:
             HandOverError, FitError: something that was chosen has gone, or has no file.
         """
         if self.outputs:
             for row in self.rows():
-                yield from _made(row, names)
+                yield from _made(row, names, beside=beside)
             return
         if self.pictures or self.cut is not None:
             for cut in self.cuts():
@@ -130,7 +133,7 @@ class Selection:
             if not rows:
                 yield replace(capture.facts(), error="No file was made from it.")
             for row in rows:
-                yield from _made(row, names)
+                yield from _made(row, names, beside=beside)
 
     def count(self) -> int:
         """How many files there are."""
@@ -179,12 +182,17 @@ def rendering_of(cut: Cut, rules: RenderRules | None = None) -> Rendering:
     return Rendering(cut.capture.pixel_source(), cut.as_drawn(), rules or picture_rules())
 
 
-def _made(row: Output, names: FileNames) -> Iterator[Item]:
+def _made(row: Output, names: FileNames, *, beside: bool) -> Iterator[Item]:
+    wanted = beside and row.slot is not None and row.slot.outlet.facts_beside
     files = list(package_of(row))
     for number, item in enumerate(files, start=1):
         name = names.of_file(row, item, part=f"{number} of {len(files)}" if len(files) > 1 else "")
         facts = item.facts and replace(item.facts, file=name)
         yield replace(item, path=name, facts=facts)
+        if wanted and facts is not None:
+            said = {"width_px": facts.width_px, "height_px": facts.height_px, "rights": facts.rights}
+            path, data = facts_beside(row.file_facts(), name, **said)
+            yield Item(path=path, data=data, media_type="application/json")
 
 
 def _picture(cut: Cut, names: FileNames) -> Item:

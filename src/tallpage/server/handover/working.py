@@ -40,15 +40,6 @@ def order(way: str, selection: Selection, options: Mapping[str, Any], *, person:
     return line
 
 
-def order_again(line: HandOver, *, person: str = "") -> HandOver:
-    """The same once more, with the files as they are now.
-
-    Raises:
-        TallPageError: what it was of has gone.
-    """
-    return order(line.way, Selection.from_json(line.what), line.options, person=person)
-
-
 def prepare(job: Job) -> Work:
     """How a line is worked on. Ways read and write rows as they go, in a thread of their own."""
     line = HandOver.objects.get(job=job)

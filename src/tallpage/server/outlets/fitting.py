@@ -15,7 +15,7 @@ from tallpage.core.leaves import require_breaks
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.outlets.making import KIND
-from tallpage.server.outlets.models import RULES, Outlet, Output, Slot
+from tallpage.server.outlets.models import FACTS, RULES, Outlet, Output, Slot
 from tallpage.server.shelf.models import Capture, Cut
 
 _BROKEN_OFF = (Job.State.FAILED, Job.State.STOPPED)
@@ -25,6 +25,7 @@ def add_slot_output(cut: Cut, slot: Slot) -> Output:
     """A new row of the ledger for a slot, and its file on the queue."""
     row = Output(cut=cut, slot=slot, label=str(slot))
     row.copy_rules(slot)
+    row.copy_facts_choice(slot.outlet)
     return _queue_new(row)
 
 
@@ -54,6 +55,7 @@ def renew_outputs(before: Cut, now: Cut) -> None:
             legible_marks=row.legible_marks,
         )
         renewed.copy_rules(row)
+        renewed.credit, renewed.facts_in_file = row.credit, row.facts_in_file
         _queue_new(renewed)
 
 
@@ -74,10 +76,11 @@ def fit_again(output: Output, choice: Choice | None, *, follow_slot: bool = Fals
     _drop_breaks_of_another_cut(output)
     if follow_slot and output.slot is not None:
         output.copy_rules(output.slot)
+        output.copy_facts_choice(output.slot.outlet)
         output.label = str(output.slot)
     output.choice = asdict(choice) if choice else None
     output.require_possible()
-    return _queue_again(output, "choice", "breaks", "label", *RULES)
+    return _queue_again(output, "choice", "breaks", "label", *RULES, *FACTS)
 
 
 def divide_again(output: Output, *, count: int | None, breaks: list[int]) -> Output:

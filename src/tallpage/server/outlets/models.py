@@ -7,9 +7,12 @@ from pathlib import Path
 from typing import Any, cast
 
 from django.db import models
+from django.utils import timezone
 
 from tallpage.core import cut as core_cut
+from tallpage.core.facts import MOST_CREDIT_CHARS, FileFacts, as_iptc, as_xmp
 from tallpage.core.fit import FORMATS, Choice, FitOrder, require_formats, takes_transparency
+from tallpage.core.picture import Metadata
 from tallpage.core.render import Rendering, RenderRules, render_key
 from tallpage.core.sizing import Anchor, Sizing, Way
 from tallpage.core.units import parse_colour
@@ -32,13 +35,29 @@ RULES = (
     "overlap_px",
     "numbered",
 )
+FACTS = ("credit", "facts_in_file")
 
 
-class Outlet(models.Model):
+class FactsChoice(models.Model):
+    """Which facts go along with a file."""
+
+    credit = models.CharField(max_length=MOST_CREDIT_CHARS, blank=True, help_text="who is named for it")
+    facts_in_file = models.BooleanField(
+        default=False, help_text="credit, address and date stand in the file, and count against its limit"
+    )
+
+    class Meta:
+        abstract = True
+
+
+class Outlet(FactsChoice):
     """A place where pictures get published."""
 
     name = models.CharField(max_length=80, unique=True)
     position = models.PositiveIntegerField(default=0)
+    facts_beside = models.BooleanField(
+        default=False, help_text="a JSON with them lies beside each file that leaves with others"
+    )
 
     class Meta:
         ordering = ["position", "pk"]
@@ -143,7 +162,7 @@ class Slot(Rules):
         return f"{self.outlet.name}: {self.name}"
 
 
-class Output(Rules):
+class Output(Rules, FactsChoice):
     """A row of the ledger: which file is asked for, and what the search for it told.
 
     The rules are a copy, so that a slot that changes later does not rewrite what was delivered. What was
@@ -182,6 +201,23 @@ class Output(Rules):
 
     def __str__(self) -> str:
         return self.label
+
+    def order(self, choice: Choice | None = None) -> FitOrder:
+        """What is asked of its files, with what they are to say.
+
+        Raises:
+            FitError: a limit, fidelity or format that cannot be worked with.
+        """
+        order = super().order(choice)
+        if not self.facts_in_file:
+            return order
+        facts = self.file_facts()
+        return replace(order, metadata=Metadata(xmp=as_xmp(facts), iptc=as_iptc(facts)))
+
+    def copy_facts_choice(self, outlet: Outlet) -> None:
+        """Take over which facts an outlet wants in its files."""
+        for name in FACTS:
+            setattr(self, name, getattr(outlet, name))
 
     def render_rules(self, choice: Choice | None = None) -> RenderRules:
         """The rules, and what was decided about leaves and marks.
@@ -225,7 +261,20 @@ class Output(Rules):
     def slot_changed(self) -> bool:
         """Whether the slot's rules have changed since they were taken over."""
         slot = self.slot
-        return slot is not None and any(getattr(self, name) != getattr(slot, name) for name in RULES)
+        if slot is None:
+            return False
+        return any(getattr(self, name) != getattr(slot, name) for name in RULES) or any(
+            getattr(self, name) != getattr(slot.outlet, name) for name in FACTS
+        )
+
+    def file_facts(self) -> FileFacts:
+        """What its files can say beside their pixels."""
+        capture = self.cut.capture
+        return FileFacts(
+            credit=self.credit,
+            source=capture.final_address or capture.address,
+            taken_at=timezone.localtime(capture.taken_at or capture.created_at),
+        )
 
     @property
     def stale(self) -> bool:

@@ -12,8 +12,9 @@ from ninja import Router, Status
 
 from tallpage.core.errors import FitError
 from tallpage.server.outlets.models import Outlet, Output, Slot
-from tallpage.server.outlets.outlets_file import exported, import_outlets, write_slot
+from tallpage.server.outlets.outlets_file import exported, import_outlets, write_facts, write_slot
 from tallpage.server.outlets.schemas import (
+    FactsSchema,
     ImportedOut,
     OrderIn,
     OutletIn,
@@ -47,6 +48,14 @@ def rename_outlet(request: HttpRequest, outlet_id: int, payload: OutletIn) -> Ou
     _require_free_name(payload.name, besides=outlet)
     outlet.name = payload.name.strip()
     outlet.save(update_fields=["name"])
+    return outlet
+
+
+@router.put("/outlets/{int:outlet_id}/facts", response=OutletOut, operation_id="set_facts")
+def set_facts(request: HttpRequest, outlet_id: int, payload: FactsSchema) -> Outlet:
+    """Say which facts go along with an outlet's files; those that are made already stay as they are."""
+    outlet = get_object_or_404(Outlet, pk=outlet_id)
+    write_facts(outlet, payload)
     return outlet
 
 
@@ -96,7 +105,13 @@ def copy_outlet(request: HttpRequest, outlet_id: int) -> Status[Outlet]:
     """Another outlet with the same slots, under a name that is free."""
     outlet = get_object_or_404(Outlet, pk=outlet_id)
     with transaction.atomic():
-        copy = Outlet.objects.create(name=_free_name(outlet.name), position=_next_position())
+        copy = Outlet.objects.create(
+            name=_free_name(outlet.name),
+            position=_next_position(),
+            credit=outlet.credit,
+            facts_in_file=outlet.facts_in_file,
+            facts_beside=outlet.facts_beside,
+        )
         for slot in outlet.slots.all():
             slot.pk, slot.outlet = None, copy
             slot.save()

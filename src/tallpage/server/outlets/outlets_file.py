@@ -6,8 +6,9 @@ from django.db import transaction
 from django.db.models import Max
 
 from tallpage.core.errors import FitError
+from tallpage.core.facts import require_credit
 from tallpage.server.outlets.models import RULES, Outlet, Slot
-from tallpage.server.outlets.schemas import ImportedOut, OutletFile, OutletsFile, SlotIn, SlotOut
+from tallpage.server.outlets.schemas import FactsSchema, ImportedOut, OutletFile, OutletsFile, SlotIn, SlotOut
 
 _ROWS_AT_ONCE = 500
 
@@ -18,6 +19,9 @@ def exported() -> str:
     outlets = [
         OutletFile(
             name=_named(row.name, f"Outlet {row.pk}"),
+            credit=row.credit,
+            facts_in_file=row.facts_in_file,
+            facts_beside=row.facts_beside,
             slots=[
                 SlotIn(**SlotOut.from_orm(slot).rules(), name=_named(slot.name, f"Slot {slot.pk}"))
                 for slot in row.slots.all()
@@ -52,6 +56,8 @@ def import_outlets(file: OutletsFile) -> ImportedOut:
             if outlet is None:
                 position += 1
                 outlet = Outlet.objects.create(name=name, position=position)
+            if entry.model_fields_set & FactsSchema.model_fields.keys():  # files of earlier versions say none
+                write_facts(outlet, entry)
             known = {slot.name.casefold(): slot for slot in outlet.slots.all()}
             for rules in entry.slots:
                 key = rules.name.strip().casefold()
@@ -69,6 +75,17 @@ def import_outlets(file: OutletsFile) -> ImportedOut:
                 update_fields=["name", *RULES],
             )
     return ImportedOut(added=added, changed=changed)
+
+
+def write_facts(outlet: Outlet, payload: FactsSchema) -> None:
+    """Store which facts go along with an outlet's files.
+
+    Raises:
+        FitError: the credit is too long; nothing is stored.
+    """
+    outlet.credit = require_credit(payload.credit)
+    outlet.facts_in_file, outlet.facts_beside = payload.facts_in_file, payload.facts_beside
+    outlet.save(update_fields=["credit", "facts_in_file", "facts_beside"])
 
 
 def write_slot(slot: Slot, payload: SlotIn) -> Slot:

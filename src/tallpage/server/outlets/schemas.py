@@ -111,7 +111,15 @@ class OutletIn(Schema):
     name: Name
 
 
-class OutletOut(Schema):
+class FactsSchema(Schema):
+    """Which facts go along: in the files (JPEG, PNG, WebP and AVIF), and as a JSON beside each."""
+
+    credit: Annotated[str, StringConstraints(max_length=1_000)] = ""
+    facts_in_file: bool = False
+    facts_beside: bool = False
+
+
+class OutletOut(FactsSchema):
     """An outlet with its slots."""
 
     id: int
@@ -125,8 +133,8 @@ class OrderIn(Schema):
     ids: list[int]
 
 
-class OutletFile(Schema):
-    """An outlet as it stands in a file: its name, and its slots in order."""
+class OutletFile(FactsSchema):
+    """An outlet as it stands in a file: its name, which facts go along, and its slots in order."""
 
     name: Name
     slots: list[SlotIn] = []

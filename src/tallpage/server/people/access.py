@@ -75,6 +75,7 @@ ASKED = frozenset(
         "captures/<capture_id>/level",
         "captures/<capture_id>/trim",
         "hand-over/names",
+        "hand-over/rights",
         "hand-overs",
         "marks/drawn",
         "outputs/<output_id>/hand",
@@ -138,6 +139,7 @@ CHANGED: dict[str, tuple[str, ...]] = {
         "DELETE",
         "PATCH",
     ),
+    "outlets/<int:outlet_id>/facts": ("PUT",),
     "outlets/<int:outlet_id>/upload": (
         "DELETE",
         "PUT",

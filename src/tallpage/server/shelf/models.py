@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 from django.db import models
 from django.utils import timezone
@@ -16,6 +16,7 @@ from tallpage.core.handover import ManifestRow
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.core.picture import StripManifest
 from tallpage.core.render import CaptureSource
+from tallpage.core.rights import MOST_NOTE_CHARS, Rights, RightsState
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.pictures import pictures_named
 from tallpage.server.storage import capture_folder
@@ -123,6 +124,9 @@ class Capture(models.Model):
         Folder, on_delete=models.SET_NULL, null=True, blank=True, related_name="captures"
     )
     labels = models.ManyToManyField(Label, blank=True, related_name="captures")
+    rights_state = models.CharField(max_length=12, blank=True, help_text="as core/rights names it")
+    licensed_until = models.DateField(null=True, blank=True, help_text="the last day of a licence")
+    rights_note = models.CharField(max_length=MOST_NOTE_CHARS, blank=True)
     job = models.OneToOneField(Job, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)
     taken_at = models.DateTimeField(null=True, blank=True)
@@ -190,7 +194,14 @@ class Capture(models.Model):
             height_px=self.height_px,
             whole=self.whole,
             warnings=tuple(self.warnings),
+            rights=self.rights.in_words(timezone.localdate()),
         )
+
+    @property
+    def rights(self) -> Rights:
+        """What is known of them."""
+        state = cast(RightsState, self.rights_state)
+        return Rights(state=state, until=self.licensed_until, note=self.rights_note)
 
     def caption_facts(self) -> dict[str, str]:
         """What a caption can say of the page."""

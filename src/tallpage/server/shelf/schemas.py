@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any, Literal
 
+from django.utils import timezone
 from ninja import Field, Schema
 from pydantic import ConfigDict, model_serializer
 
@@ -28,6 +29,7 @@ from tallpage.core.fields import FURTHEST_PX
 from tallpage.core.following import Part, State
 from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS
+from tallpage.core.rights import Rights, RightsState
 from tallpage.core.trimming import SIDES, Side
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.pictures import stored_pictures
@@ -139,6 +141,29 @@ class StripOut(Schema):
     height_px: int
 
 
+class RightsOut(Schema):
+    """What is known of a picture's rights today; ``words`` is empty where nothing is said."""
+
+    state: RightsState
+    until: date | None
+    note: str
+    words: str
+    cleared: bool
+    """Whether it is handed over without asking."""
+
+    @staticmethod
+    def of(rights: Rights) -> RightsOut:
+        """Rights as they stand today."""
+        today = timezone.localdate()
+        return RightsOut(
+            state=rights.state,
+            until=rights.until,
+            note=rights.note,
+            words=rights.in_words(today),
+            cleared=rights.cleared_on(today),
+        )
+
+
 class CaptureOut(Schema):
     """A capture as the shelf shows it. ``picture_key`` is empty until it is taken.
 
@@ -168,14 +193,24 @@ class CaptureOut(Schema):
     passage: str = ""
     folder: int | None = Field(None, alias="shelf_folder_id")
     labels: list[str] = []
+    rights: RightsOut
     job: JobOut
     created_at: datetime
     taken_at: datetime | None
 
     @staticmethod
     def resolve_labels(capture: Any) -> list[str]:
-        """Their names."""
+        """Their names; of what is told already, as they were told."""
+        if isinstance(capture, dict):
+            return list(capture["labels"])
         return [label.name for label in capture.labels.all()]
+
+    @staticmethod
+    def resolve_rights(capture: Any) -> RightsOut:
+        """As they stand today; of what is told already, as they were told."""
+        if isinstance(capture, dict):
+            return RightsOut(**capture["rights"])
+        return RightsOut.of(capture.rights)
 
 
 class DeletedCaptureOut(CaptureOut):

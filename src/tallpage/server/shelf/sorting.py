@@ -8,6 +8,7 @@ from django.db import transaction
 from django.db.models import Count, Q, QuerySet
 
 from tallpage.core.errors import ListError
+from tallpage.core.rights import Rights
 from tallpage.server.shelf.models import Capture, Folder, Label
 
 MOST_AT_ONCE = 20_000
@@ -101,6 +102,22 @@ def unlabel(ids: Iterable[int], name: str) -> int:
     count, _ = through.objects.filter(capture_id__in=list(ids), label__name__iexact=name).delete()
     Label.objects.annotate(uses=Count("captures")).filter(uses=0).delete()
     return count
+
+
+def sort_like(capture: Capture, earlier: Capture) -> None:
+    """Folder, labels and rights of an earlier capture for one of the same page."""
+    capture.shelf_folder = earlier.shelf_folder
+    capture.rights_state, capture.licensed_until = earlier.rights_state, earlier.licensed_until
+    capture.rights_note = earlier.rights_note
+    capture.save(update_fields=["shelf_folder", "rights_state", "licensed_until", "rights_note"])
+    capture.labels.set(earlier.labels.all())
+
+
+def say_rights(ids: Iterable[int], rights: Rights) -> int:
+    """Note of captures what is known of their rights, instead of what was noted before."""
+    return Capture.objects.filter(pk__in=list(ids)).update(
+        rights_state=rights.state, licensed_until=rights.until, rights_note=rights.note
+    )
 
 
 def require_some(ids: list[int], *, most: int = MOST_AT_ONCE) -> list[int]:

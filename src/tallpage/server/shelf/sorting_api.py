@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import date
 from typing import Annotated, Literal
 
 from django.db import transaction
@@ -11,6 +12,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Field, Router, Schema, Status
 from pydantic import StringConstraints
 
+from tallpage.core.rights import MOST_NOTE_CHARS, Rights, RightsState
 from tallpage.server.shelf import sorting
 from tallpage.server.shelf.models import Capture, Folder, Label
 from tallpage.server.shelf.taking import order_retake
@@ -44,14 +46,23 @@ class LabelOut(Schema):
     count: int
 
 
+class RightsIn(Schema):
+    """What is known of the rights of a picture; ``until`` is the last day of a licence."""
+
+    state: RightsState = ""
+    until: date | None = None
+    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=MOST_NOTE_CHARS)] = ""
+
+
 class BatchIn(Schema):
     """Something that is done to captures: to those that are named, or to all that are looked for."""
 
     ids: list[int] = Field(default=[], max_length=sorting.MOST_AT_ONCE)
     wanted: WantedIn | None = None
-    action: Literal["move", "label", "unlabel", "delete", "restore"]
+    action: Literal["move", "label", "unlabel", "rights", "delete", "restore"]
     folder: int | None = None
     label: Annotated[str, StringConstraints(max_length=40)] = ""
+    rights: RightsIn | None = None
 
 
 class BatchOut(Schema):
@@ -108,7 +119,7 @@ def list_labels(request: HttpRequest) -> Iterable[Label]:
 
 @router.post("/captures/batch", response=BatchOut, operation_id="change_captures")
 def change_captures(request: HttpRequest, payload: BatchIn) -> dict[str, list[int]]:
-    """Move, label, delete or restore many captures at once."""
+    """Move, label, delete or restore many captures at once, or note their rights."""
     ids = payload.ids
     if payload.wanted is not None:
         ids = payload.wanted.wanted().ids("newest", sorting.MOST_AT_ONCE + 1)
@@ -120,6 +131,8 @@ def change_captures(request: HttpRequest, payload: BatchIn) -> dict[str, list[in
             sorting.label(ids, payload.label)
         case "unlabel":
             sorting.unlabel(ids, payload.label)
+        case "rights":
+            sorting.say_rights(ids, Rights(**(payload.rights or RightsIn()).model_dump()))
         case "delete":
             Capture.objects.filter(pk__in=ids, deleted_at=None).delete_from_shelf()
         case "restore":

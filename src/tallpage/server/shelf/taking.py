@@ -29,6 +29,7 @@ from tallpage.core.page_map import PageMap
 from tallpage.core.picture import StripManifest
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
+from tallpage.server.shelf import sorting
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.shelf.renewing import renew_cuts
 from tallpage.server.shelf.schemas import TakeSettings
@@ -54,7 +55,9 @@ def order_page(
     one_of_many: bool = False,
     renews: Capture | None = None,
 ) -> Capture:
-    """Put a page on the shelf and its taking on the queue. The cuts of what it renews are carried over.
+    """Put a page on the shelf and its taking on the queue.
+
+    The cuts of what it renews are carried over; it lies in the same folder, with its labels and rights.
 
     Raises:
         AddressError: the address cannot be used; nothing was stored.
@@ -63,7 +66,7 @@ def order_page(
     settings = settings or TakeSettings()
     address = settings.as_request(normalise_address(text), screen).address
     with transaction.atomic():
-        return Capture.objects.create(
+        capture = Capture.objects.create(
             source=Capture.Source.PAGE,
             name=address.partition("://")[2][:MAX_NAME_CHARS],
             address=address,
@@ -77,6 +80,9 @@ def order_page(
             renews=renews,
             job=enqueue(KIND),
         )
+        if renews is not None:
+            sorting.sort_like(capture, renews)
+        return capture
 
 
 def order_retake(capture: Capture) -> Capture:

@@ -15,7 +15,7 @@ from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Capture, CaptureQuerySet, Folder
 from tallpage.server.shelf.searching import saying
 
-State = Literal["", "ready", "not_whole", "warned", "failed", "under_way"]
+State = Literal["", "ready", "not_whole", "warned", "failed", "under_way", "not_cleared"]
 Order = Literal["newest", "oldest", "name", "site", "tallest", "heaviest"]
 NO_FOLDER = 0
 MOST_TOLD = 100_000
@@ -42,7 +42,8 @@ class Wanted:
 
     def found(self) -> CaptureQuerySet:
         """The captures, the newest first."""
-        shelf = Capture.objects.on_shelf().filter(_STATES[self.state])
+        shelf = Capture.objects.on_shelf()
+        shelf = shelf.filter(_not_cleared() if self.state == "not_cleared" else _STATES[self.state])
         if self.words.strip():
             shelf = shelf.filter(pk__in=saying(self.words))
         if self.alone:
@@ -69,7 +70,7 @@ class Wanted:
         return list(rows.values_list("pk", flat=True)[:most])
 
 
-_STATES: dict[State, Q] = {
+_STATES: dict[str, Q] = {
     "": Q(),
     "ready": ~Q(storage_key=""),
     "not_whole": Q(whole=False),
@@ -122,6 +123,12 @@ def _on_screen(key: str) -> Q:
     except ScreenError:
         return Q(pk__in=())
     return Q(screen_width_px=screen.width_px, screen_height_px=screen.height_px, scale=screen.scale)
+
+
+def _not_cleared() -> Q:
+    """The captures of which somebody is asked before they are handed over, as :class:`Rights` tells."""
+    ran_out = Q(rights_state="licensed", licensed_until__lt=timezone.localdate())
+    return ran_out | Q(rights_state__in=("asked", "not_cleared"))
 
 
 def _begin_of(day: date) -> datetime:

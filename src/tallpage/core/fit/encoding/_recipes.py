@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from tallpage.core.fit.encoding._formats import Format
 from tallpage.core.fit.prediction._sampling import sampled_rows
 from tallpage.core.picture import (
+    Metadata,
     PngFilter,
     Raster,
     encode_avif,
@@ -17,6 +18,7 @@ from tallpage.core.picture import (
     encode_palette_png,
     encode_png,
     encode_webp,
+    png_saying,
 )
 
 _QUALITIES = tuple(range(2, 99))
@@ -203,10 +205,17 @@ def patient_recipe(recipe: Recipe) -> Recipe:
     )
 
 
-def encode(raster: Raster, choice: Choice, content_class: ContentClass, *, draft: bool = False) -> bytes:
+def encode(
+    raster: Raster,
+    choice: Choice,
+    content_class: ContentClass,
+    *,
+    draft: bool = False,
+    metadata: Metadata | None = None,
+) -> bytes:
     """The file of ``raster`` for ``choice``; JPEG needs an opaque raster.
 
-    A draft only tells about how heavy the file will be.
+    A draft only tells about how heavy the file will be. Metadata change no pixel.
     """
     if choice.softened:
         raster = raster.softened()
@@ -214,7 +223,13 @@ def encode(raster: Raster, choice: Choice, content_class: ContentClass, *, draft
         raster = raster.sharpened()
     match choice.format:
         case "jpeg":
-            return encode_jpeg(raster, quality=choice.quality or 0, subsample=choice.subsampled, draft=draft)
+            return encode_jpeg(
+                raster,
+                quality=choice.quality or 0,
+                subsample=choice.subsampled,
+                draft=draft,
+                metadata=metadata,
+            )
         case "webp" if choice.quality is not None:
             return encode_webp(
                 raster,
@@ -223,9 +238,10 @@ def encode(raster: Raster, choice: Choice, content_class: ContentClass, *, draft
                 sharp_colour=not content_class.photographic or choice.quality >= _SHARP_PHOTOGRAPHS_FROM,
                 thorough=content_class.photographic,
                 deblocked=choice.deblocked,
+                metadata=metadata,
             )
         case "webp":
-            return encode_lossless_webp(raster, draft=draft)
+            return encode_lossless_webp(raster, draft=draft, metadata=metadata)
         case "avif":
             return encode_avif(
                 raster,
@@ -233,13 +249,15 @@ def encode(raster: Raster, choice: Choice, content_class: ContentClass, *, draft
                 draft=draft,
                 thorough=not content_class.large,
                 patient=choice.patient,
+                metadata=metadata,
             )
         case "gif":
             return encode_gif(raster, colours=choice.colours or 256, dithered=content_class.photographic)
         case "png" if choice.colours is not None:
-            return encode_palette_png(raster, colours=choice.colours, dithered=content_class.photographic)
+            png = encode_palette_png(raster, colours=choice.colours, dithered=content_class.photographic)
         case "png":
-            return encode_png(raster, compression=6 if draft else 9, row_filter=_lighter_filter(raster))
+            png = encode_png(raster, compression=6 if draft else 9, row_filter=_lighter_filter(raster))
+    return png_saying(png, metadata) if metadata else png
 
 
 def _lighter_filter(raster: Raster) -> PngFilter:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from tallpage.core.picture.encoders._tall_avif import tall_avif
-from tallpage.core.picture.encoders._writing import written
+from tallpage.core.picture.encoders._writing import Metadata, written
 from tallpage.core.picture.operations._raster import Raster
 
 _GREATEST_SIDE_PX = 16_384
@@ -12,7 +12,13 @@ _PATIENT_EFFORT = 3
 
 
 def encode_avif(
-    raster: Raster, *, quality: int, draft: bool = False, thorough: bool = True, patient: bool = False
+    raster: Raster,
+    *,
+    quality: int,
+    draft: bool = False,
+    thorough: bool = True,
+    patient: bool = False,
+    metadata: Metadata | None = None,
 ) -> bytes:
     """AVIF with full colour planes.
 
@@ -23,7 +29,15 @@ def encode_avif(
     careful = 2 if thorough else 1
     effort = 0 if draft else _PATIENT_EFFORT if patient else careful
     if max(raster.image.width, raster.image.height) > _GREATEST_SIDE_PX:
-        return tall_avif(raster.rows(0, raster.image.height), quality=quality, effort=effort)
+        rows, xmp = raster.rows(0, raster.image.height), metadata.xmp if metadata else None
+        return tall_avif(rows, quality=quality, effort=effort, xmp=xmp)
     return written(
-        raster, ".avif", Q=quality, compression="av1", effort=effort, subsample_mode="off", bitdepth=8
+        raster,
+        ".avif",
+        metadata,
+        Q=quality,
+        compression="av1",
+        effort=effort,
+        subsample_mode="off",
+        bitdepth=8,
     )

@@ -11,7 +11,7 @@ _FASTEST = 9
 """Speed at which Pillow makes about the file that libvips makes without effort; one less for each effort."""
 
 
-def tall_avif(rows: NDArray[np.uint8], *, quality: int, effort: int) -> bytes:
+def tall_avif(rows: NDArray[np.uint8], *, quality: int, effort: int, xmp: bytes | None = None) -> bytes:
     """The file of rows of shape (height, width, 3 or 4), with full colour planes.
 
     Quality and effort are libvips': within a hundredth the bytes and looks are the same (`decision 29`).
@@ -20,5 +20,6 @@ def tall_avif(rows: NDArray[np.uint8], *, quality: int, effort: int) -> bytes:
 
     buffer = io.BytesIO()
     picture = Image.fromarray(rows)
-    picture.save(buffer, "AVIF", quality=quality, speed=_FASTEST - effort, subsampling="4:4:4")
+    said = {"xmp": xmp} if xmp else {}
+    picture.save(buffer, "AVIF", quality=quality, speed=_FASTEST - effort, subsampling="4:4:4", **said)
     return buffer.getvalue()

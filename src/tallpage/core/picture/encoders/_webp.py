@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from tallpage.core.picture.encoders._writing import written
+from tallpage.core.picture.encoders._writing import Metadata, written
 from tallpage.core.picture.operations._raster import Raster
 
 
@@ -14,6 +14,7 @@ def encode_webp(
     sharp_colour: bool = True,
     thorough: bool = False,
     deblocked: bool = False,
+    metadata: Metadata | None = None,
 ) -> bytes:
     """Lossy WebP; the alpha plane is compressed at about the same quality.
 
@@ -26,6 +27,7 @@ def encode_webp(
     return written(
         raster,
         ".webp",
+        metadata,
         Q=quality,
         alpha_q=max(quality, 80),
         effort=effort,
@@ -34,6 +36,6 @@ def encode_webp(
     )
 
 
-def encode_lossless_webp(raster: Raster, *, draft: bool = False) -> bytes:
+def encode_lossless_webp(raster: Raster, *, draft: bool = False, metadata: Metadata | None = None) -> bytes:
     """Lossless WebP."""
-    return written(raster, ".webp", lossless=True, effort=1 if draft else 4)
+    return written(raster, ".webp", metadata, lossless=True, effort=1 if draft else 4)

@@ -2,15 +2,29 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from tallpage.core.picture._libvips import translated
 from tallpage.core.picture.operations._raster import Raster
 
 
-def written(raster: Raster, suffix: str, **options: object) -> bytes:
-    """The file of a raster, in the format of a suffix like ``.png``, with libvips' own options.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Metadata:
+    """What a file says beside its pixels. A format leaves out what it cannot hold: GIF holds neither."""
 
-    Nothing but pixels is kept: no profile, no metadata.
+    xmp: bytes
+    iptc: bytes = b""
+    """As a JPEG holds it; no other format does."""
+
+
+def written(raster: Raster, suffix: str, metadata: Metadata | None = None, **options: object) -> bytes:
+    """The file of a raster, in the format of a suffix like ``.webp``, with libvips' own options.
+
+    No profile and no metadata are kept but those that are given.
     """
+    image, keep = raster.image, "none"
+    if metadata is not None:
+        image, keep = raster.with_metadata(xmp=metadata.xmp, iptc=metadata.iptc).image, "xmp:iptc"
     with translated("The picture"):
-        data: bytes = raster.image.write_to_buffer(suffix, keep="none", **options)
+        data: bytes = image.write_to_buffer(suffix, keep=keep, **options)
     return data

@@ -49,10 +49,10 @@ class WayOut(Protocol):
         """
 
 
-def named_items(line: HandOver, selection: Selection) -> Iterator[Item | ManifestRow]:
-    """The package of a line, its files named as was asked."""
+def named_items(line: HandOver, selection: Selection, *, beside: bool = True) -> Iterator[Item | ManifestRow]:
+    """The package of a line, its files named as was asked; with facts beside those that have them."""
     expected = len(selection.outputs) or len(selection.captures) or 1
-    return selection.items(FileNames(str(line.options.get("pattern", "")), expected=expected))
+    return selection.items(FileNames(str(line.options.get("pattern", "")), expected=expected), beside=beside)
 
 
 def only_files(entries: Iterable[Item | ManifestRow]) -> Iterator[Item]:

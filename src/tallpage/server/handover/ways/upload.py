@@ -60,7 +60,7 @@ class UploadWay:
         """
         place = place_of(line)
         target = target_of(place)
-        items = list(only_files(named_items(line, selection)))
+        items = list(only_files(named_items(line, selection, beside=False)))
         rows = [row for row in selection.rows() for _ in row.files.all()]
         sent = []
         for number, (item, row) in enumerate(zip(items, rows, strict=True)):
