@@ -11,6 +11,9 @@ export function thumbnailUrlFor(capture: { id: number; picture_key: string }, wi
   return `${thumbnailUrl(capture)}${small ? "&size=small" : ""}`;
 }
 
+/** The uppermost square of a thumbnail: rows of a list show no more, and tall pictures take long to decode. */
+export const topThumbnailUrl = (capture: { id: number; picture_key: string }) => `${thumbnailUrl(capture)}&size=top`;
+
 /** What there is of a page that is being taken; a new address for every strip that has come. */
 export function soFarUrl(capture: { id: number; job: { done: number } }): string {
   return `/api/captures/${capture.id}/so-far?strips=${capture.job.done}`;

@@ -4,7 +4,7 @@ import { memo, type MouseEvent, type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 
 import { useAskedFor, useToldCapture } from "../api/shelf";
-import { thumbnailUrlFor } from "../api/pictures";
+import { topThumbnailUrl } from "../api/pictures";
 import type { Capture, ShelfOrder } from "../api/types";
 import { formatBytes, formatSize, screenWords } from "../parts/figures";
 import { useListPlace } from "../parts/useListPlace";
@@ -65,7 +65,7 @@ export function ShelfList({ ids, words, order, onOrder }: Props) {
           const captureId = ids[row.index];
           return (
             captureId !== undefined && (
-              <div key={captureId} role="row" aria-rowindex={row.index + 2} className="absolute inset-x-0" style={{ transform: `translateY(${row.start - marginPx}px)`, height: ROW_PX }}>
+              <div key={captureId} role="row" aria-rowindex={row.index + 2} className="absolute inset-x-0" style={{ top: row.start - marginPx, height: ROW_PX }}>
                 <Row captureId={captureId} ids={ids} />
               </div>
             )
@@ -120,7 +120,7 @@ const Row = memo(function Row({ captureId, ids }: { captureId: number; ids: read
         <input type="checkbox" className="checkbox checkbox-sm" checked={chosen} aria-label={`Choose ${capture.name}`} onChange={() => toggle(captureId)} />
       </label>
       <span role="cell" className="seethrough h-10 w-10 overflow-hidden border border-base-300">
-        {capture.picture_key && <img src={thumbnailUrlFor(capture, 40)} alt="" className="block w-full" />}
+        {capture.picture_key && <img src={topThumbnailUrl(capture)} alt="" decoding="async" className="block w-full" />}
       </span>
       <span role="cell" className="min-w-0">
         <Name capture={capture} />

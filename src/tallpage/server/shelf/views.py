@@ -29,8 +29,12 @@ from tallpage.core.render import (
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.storage import incoming_named, view_file
 
-ThumbnailSize = Literal["usual", "small"]
-THUMBNAILS_PX: dict[ThumbnailSize, tuple[int, int]] = {"usual": (480, 1_200), "small": (220, 480)}
+ThumbnailSize = Literal["usual", "small", "top"]
+THUMBNAILS_PX: dict[ThumbnailSize, tuple[int, int]] = {
+    "usual": (480, 1_200),
+    "small": (220, 480),
+    "top": (80, 80),
+}
 """Width, and greatest height: what lies below is cut off."""
 SPINE_WIDTH_PX = 200
 SPINE_GREATEST_HEIGHT_PX = 2_400
