@@ -23,6 +23,7 @@ MEASUREMENTS = (
     "following",
     "pdf",
     "shelf",
+    "archive",
 )
 
 

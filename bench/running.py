@@ -82,9 +82,13 @@ class Visitor:
 
     def post_picture(self, name: str, data: bytes) -> Any:
         """Drop a picture; the capture that it becomes."""
-        head = f'--mark\r\nContent-Disposition: form-data; name="picture"; filename="{name}"\r\n\r\n'
+        return self.post_file("/pictures", "picture", name, data)
+
+    def post_file(self, path: str, field: str, name: str, data: bytes) -> Any:
+        """Send a file of a form; what the API answers."""
+        head = f'--mark\r\nContent-Disposition: form-data; name="{field}"; filename="{name}"\r\n\r\n'
         body = head.encode() + data + b"\r\n--mark--\r\n"
-        return self._send("/pictures", body, "multipart/form-data; boundary=mark")
+        return self._send(path, body, "multipart/form-data; boundary=mark")
 
     def _send(self, path: str, body: bytes, kind: str, *, method: str = "POST") -> Any:
         token = next(row.value for row in self._cookies.cookiejar if row.name == "csrftoken")

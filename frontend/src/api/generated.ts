@@ -5935,6 +5935,28 @@ export interface components {
             way: "archive";
         };
         /**
+         * CopiedIn
+         * @description Something that the browser has put into the clipboard already: only its line in the log.
+         */
+        CopiedIn: {
+            what: components["schemas"]["WhatIn"];
+            /**
+             * Uncleared
+             * @default false
+             */
+            uncleared: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "copied";
+            /**
+             * Thing
+             * @enum {string}
+             */
+            thing: "picture" | "file_address" | "path" | "page_address" | "html" | "markdown";
+        };
+        /**
          * DiskIn
          * @description Onto a person's own disk: one file as it is, several as a ZIP.
          */
@@ -5989,7 +6011,7 @@ export interface components {
          */
         HandOverIn: {
             /** Order */
-            order: components["schemas"]["DiskIn"] | components["schemas"]["ArchiveIn"] | components["schemas"]["FolderIn"] | components["schemas"]["PdfIn"] | components["schemas"]["LinkIn"] | components["schemas"]["MailIn"] | components["schemas"]["UploadIn"];
+            order: components["schemas"]["DiskIn"] | components["schemas"]["CopiedIn"] | components["schemas"]["ArchiveIn"] | components["schemas"]["FolderIn"] | components["schemas"]["PdfIn"] | components["schemas"]["LinkIn"] | components["schemas"]["MailIn"] | components["schemas"]["UploadIn"];
         };
         /**
          * LinkIn

@@ -10,6 +10,7 @@ const POLL_MS = 500;
 export type Order =
   | { way: "disk"; pattern: string }
   | { way: "archive" }
+  | { way: "copied"; thing: "picture" | "file_address" | "path" | "page_address" | "html" | "markdown" }
   | { way: "folder"; folder: string; pattern: string }
   | { way: "pdf"; paper: string; margin_mm: number; caption: string; numbered: boolean; limit_bytes: number | null }
   | { way: "link"; title: string; caption: string; days: number | null; word: string }

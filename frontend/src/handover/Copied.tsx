@@ -2,11 +2,14 @@ import { Copy } from "lucide-react";
 import { useState } from "react";
 
 /** A button that puts a text into the clipboard, and says so. */
-export function CopyButton({ text, label }: { text: string; label: string }) {
+export function CopyButton({ text, label, onCopied }: { text: string; label: string; onCopied?: () => void }) {
   const [done, setDone] = useState<"" | "yes" | "no">("");
   const copy = () => {
     navigator.clipboard.writeText(text).then(
-      () => setDone("yes"),
+      () => {
+        setDone("yes");
+        onCopied?.();
+      },
       () => setDone("no"),
     );
   };

@@ -66,9 +66,11 @@ function Line({ line }: { line: HandOver }) {
       ))}
       {line.files.length > 3 && <span className="text-xs">and {line.files.length - 3} more files</span>}
       {line.link && <Shared line={line} />}
-      <button type="button" className="btn btn-xs justify-self-start" disabled={act.isPending} onClick={() => again()}>
-        <RotateCcw size={13} aria-hidden /> Again, with the newest files
-      </button>
+      {line.way !== "copied" && (
+        <button type="button" className="btn btn-xs justify-self-start" disabled={act.isPending} onClick={() => again()}>
+          <RotateCcw size={13} aria-hidden /> Again, with the newest files
+        </button>
+      )}
     </li>
   );
 }

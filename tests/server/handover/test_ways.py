@@ -307,3 +307,22 @@ def test_a_server_that_others_reach_uploads_to_no_private_network(
     assert api.refused("POST", "/hand-overs", {"order": order})["code"] == "address_private"
     place = {"kind": "webdav", "address": "http://169.254.169.254/latest"}
     assert api.refused("PUT", f"/outlets/{outlet_id}/upload", place)["code"] == "address_private"
+
+
+@pytest.mark.parametrize(("thing", "words"), [("picture", "The picture, as PNG."), ("html", "as HTML.")])
+def test_what_is_copied_has_its_line_and_is_copied_by_the_browser_alone(
+    api: Api, capture: Capture, output: dict[str, Any], hand_over: Callable[..., Any], thing: str, words: str
+) -> None:
+    line = hand_over("copied", outputs=[output["id"]], thing=thing)
+    assert line["where"] == "the clipboard"
+    assert line["answer"].endswith(words)
+    assert [row["id"] for row in api.get(f"/captures/{capture.pk}/log")] == [line["id"]]
+    assert api.refused("POST", f"/hand-overs/{line['id']}/again", {})["code"] == "not_again"
+
+
+def test_a_snippet_saved_with_its_files_has_its_line(
+    api: Api, capture: Capture, output: dict[str, Any]
+) -> None:
+    api.client.get(f"/api/outputs/{output['id']}/snippet.zip")
+    (line,) = api.get(f"/captures/{capture.pk}/log")
+    assert line["files"][0]["name"].endswith(".zip")

@@ -1,6 +1,7 @@
 import { ImageDown } from "lucide-react";
 import { useState } from "react";
 
+import { useHandOver } from "../../api/handover";
 import { outputFileUrl } from "../../api/pictures";
 import { CopyButton } from "../Copied";
 import { copyPicture } from "../copyPicture";
@@ -10,11 +11,16 @@ import type { Handed } from "../HandOverPanel";
 export function CopyWay({ handed }: { handed: Handed }) {
   const [said, setSaid] = useState("");
   const { output, address } = handed;
+  const note = useHandOver();
+  const noted = (thing: "picture" | "file_address" | "path" | "page_address") => () => note.mutate({ what: handed.what, order: { way: "copied", thing } });
   if (!output) return null;
   const file = `${window.location.origin}${outputFileUrl(output)}`;
   const copy = () => {
     copyPicture(file).then(
-      () => setSaid("Copied: paste it where it is needed."),
+      () => {
+        setSaid("Copied: paste it where it is needed.");
+        noted("picture")();
+      },
       () => setSaid("The browser did not take the picture. Save it, or drag it where it is needed."),
     );
   };
@@ -28,19 +34,19 @@ export function CopyWay({ handed }: { handed: Handed }) {
           {said || (output.leaves.length > 0 ? "It is in several files: save them instead." : "As PNG, which is what clipboards hold: larger than the file, with the same pixels.")}
         </p>
       </div>
-      <Text words="Address of the file on this server" text={file} label="Copy the file’s address" />
-      <Text words="Path in the data folder" text={output.file_path} label="Copy the path" />
-      {address && <Text words="Address of the page" text={address} label="Copy the page’s address" />}
+      <Text words="Address of the file on this server" text={file} label="Copy the file’s address" onCopied={noted("file_address")} />
+      <Text words="Path in the data folder" text={output.file_path} label="Copy the path" onCopied={noted("path")} />
+      {address && <Text words="Address of the page" text={address} label="Copy the page’s address" onCopied={noted("page_address")} />}
     </div>
   );
 }
 
-function Text({ words, text, label }: { words: string; text: string; label: string }) {
+function Text({ words, text, label, onCopied }: { words: string; text: string; label: string; onCopied: () => void }) {
   return (
     <div className="grid gap-1">
       <span className="font-medium">{words}</span>
       <span className="font-mono text-xs break-all">{text}</span>
-      <CopyButton text={text} label={label} />
+      <CopyButton text={text} label={label} onCopied={onCopied} />
     </div>
   );
 }

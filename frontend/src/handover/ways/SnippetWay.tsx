@@ -2,6 +2,7 @@ import { Download } from "lucide-react";
 import { useState } from "react";
 
 import { asProblem } from "../../api/client";
+import { useHandOver } from "../../api/handover";
 import { leafFileUrl, outputFileUrl } from "../../api/pictures";
 import { snippetArchiveUrl, type SnippetWords, useSnippet } from "../../api/snippets";
 import type { Output } from "../../api/types";
@@ -14,12 +15,14 @@ const NOTHING_SAID: SnippetWords = { alt: null, caption: "", credit: "", prefix:
 
 /** A row's file as it goes into a page: what is said of it, how it looks, the text to be copied. */
 export function SnippetWay({ handed }: { handed: Handed }) {
-  return handed.output ? <SnippetFields output={handed.output} /> : null;
+  return handed.output ? <SnippetFields handed={handed} output={handed.output} /> : null;
 }
 
-function SnippetFields({ output }: { output: Output }) {
+function SnippetFields({ handed, output }: { handed: Handed; output: Output }) {
   const [words, setWords] = useState(NOTHING_SAID);
   const { data: snippet, error } = useSnippet(output, words);
+  const note = useHandOver();
+  const noted = (thing: "html" | "markdown") => () => note.mutate({ what: handed.what, order: { way: "copied", thing } });
   const say = (change: Partial<SnippetWords>) => setWords({ ...words, ...change });
   if (error) return <ProblemNote sentence={asProblem(error).sentence} hint={asProblem(error).hint} />;
   if (!snippet) return <p>Reading the page…</p>;
@@ -47,8 +50,8 @@ function SnippetFields({ output }: { output: Output }) {
         {snippet.files.length === 1 ? "One file" : `${snippet.files.length} files`}:{" "}
         {snippet.files.map((file) => formatSize(file.width_px, file.height_px)).join(", ")}
       </p>
-      <Copied name="HTML" text={snippet.html} />
-      <Copied name="Markdown" text={snippet.markdown} />
+      <Copied name="HTML" text={snippet.html} onCopied={noted("html")} />
+      <Copied name="Markdown" text={snippet.markdown} onCopied={noted("markdown")} />
       <a className="btn btn-sm justify-self-start" href={snippetArchiveUrl(output, words)} download>
         <Download size={15} aria-hidden /> Save with its {snippet.files.length === 1 ? "file" : "files"}
       </a>
@@ -66,12 +69,12 @@ function Words({ label, value, onSay, wide = false }: { label: string; value: st
 }
 
 /** Text to be copied whole. */
-function Copied({ name, text }: { name: string; text: string }) {
+function Copied({ name, text, onCopied }: { name: string; text: string; onCopied: () => void }) {
   return (
     <div className="grid gap-1">
       <div className="flex items-center gap-2">
         <span className="font-medium">{name}</span>
-        <CopyButton text={text} label={`Copy ${name}`} />
+        <CopyButton text={text} label={`Copy ${name}`} onCopied={onCopied} />
       </div>
       <textarea readOnly rows={name === "HTML" ? 5 : 2} className="textarea w-full font-mono text-xs" aria-label={`${name} of the snippet`} value={text} onFocus={(event) => event.target.select()} />
     </div>

@@ -15,7 +15,7 @@ from django.utils import timezone
 from ninja import Router, Status
 from slugify import slugify
 
-from tallpage.core.errors import AccountError
+from tallpage.core.errors import AccountError, HandOverError
 from tallpage.core.handover import Item, ZipChannel, with_manifest
 from tallpage.server.archives.exporting import archived
 from tallpage.server.handover import saving, working
@@ -81,7 +81,7 @@ def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
     order = payload.order
     selection = order.what.selection()
     person = person_of(request)
-    if role_here(request) == "viewer" and order.way != "disk":
+    if role_here(request) == "viewer" and order.way not in ("disk", "copied"):
         raise AccountError(
             "With this account you can look, search and save files.", hint="Ask a producer.", code="viewer"
         )
@@ -89,6 +89,8 @@ def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
     options = asked_about(captures, options_of(order), uncleared=order.uncleared)
     if order.way == "disk":
         return Status(202, saving.note_saved(selection, options, person=person))
+    if order.way == "copied":
+        return Status(202, saving.note_copied(selection, order.thing, options, person=person))
     if order.way == "archive":
         return Status(202, saving.note_archive(selection, options, person=person))
     if order.way == "mail":
@@ -106,6 +108,10 @@ def get_hand_over(request: HttpRequest, line_id: int) -> HandOver:
 def hand_over_again(request: HttpRequest, line_id: int, payload: AgainIn) -> Status[HandOver]:
     """The same once more, with the newest files."""
     line = _line(line_id)
+    if line.way == HandOver.Way.COPIED:
+        raise HandOverError(
+            "A clipboard is filled by the browser alone.", hint="Copy it anew from its row.", code="not_again"
+        )
     selection, person = Selection.from_json(line.what), person_of(request)
     options = asked_about(selection.require_captured(), line.options, uncleared=payload.uncleared)
     if line.way == HandOver.Way.ARCHIVE:

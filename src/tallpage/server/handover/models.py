@@ -28,6 +28,7 @@ class HandOver(models.Model):
         MAIL = "mail", "Mail"
         UPLOAD = "upload", "Upload"
         ARCHIVE = "archive", "Archive"
+        COPIED = "copied", "Copied"
 
     way = models.CharField(max_length=10, choices=Way.choices)
     what = models.JSONField(help_text="which outputs, captures or sweep")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from itertools import islice
-from typing import Any
+from typing import Any, Literal
 
 from django.db import transaction
 from slugify import slugify
@@ -17,6 +17,15 @@ from tallpage.server.handover.selection import Selection
 from tallpage.server.outlets.models import Output
 
 _MOST_NAME_CHARS = 80
+CopiedThing = Literal["picture", "file_address", "path", "page_address", "html", "markdown"]
+_COPIED: dict[CopiedThing, str] = {
+    "picture": "The picture, as PNG",
+    "file_address": "The address of the file",
+    "path": "The path in the data folder",
+    "page_address": "The address of the page",
+    "html": "The snippet, as HTML",
+    "markdown": "The snippet, as Markdown",
+}
 
 
 def examples(selection: Selection, pattern: str, *, most: int) -> dict[str, Any]:
@@ -65,6 +74,20 @@ def note_archive(selection: Selection, options: Mapping[str, Any], *, person: st
     return _noted(HandOver.Way.ARCHIVE, selection, options, files=files, answer=answer, person=person)
 
 
+def note_copied(
+    selection: Selection, thing: CopiedThing, options: Mapping[str, Any], *, person: str = ""
+) -> HandOver:
+    """A line for what was put into a person's clipboard.
+
+    Raises:
+        HandOverError: there is nothing that it could be of.
+    """
+    selection.require_captured()
+    return _noted(
+        HandOver.Way.COPIED, selection, options, files=[], answer=f"{_COPIED[thing]}.", person=person
+    )
+
+
 def archive_name(subject: str) -> str:
     """What an archive is called."""
     return f"{slugify(subject, max_length=_MOST_NAME_CHARS) or 'captures'}-archive.zip"
@@ -94,7 +117,7 @@ def _noted(
             what=selection.as_json(),
             options=dict(options),
             subject=selection.subject()[:200],
-            where="this computer",
+            where="the clipboard" if way == HandOver.Way.COPIED else "this computer",
             answer=answer,
             files=files,
             person=person,

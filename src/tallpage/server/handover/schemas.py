@@ -9,6 +9,7 @@ from ninja import Field, Schema
 from pydantic import StringConstraints
 
 from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
+from tallpage.server.handover.saving import CopiedThing
 from tallpage.server.handover.selection import MOST_CAPTURES, Selection
 from tallpage.server.handover.sharing import link_path
 from tallpage.server.jobs.schemas import JobOut
@@ -119,8 +120,15 @@ class ArchiveIn(_OrderIn):
     way: Literal["archive"]
 
 
+class CopiedIn(_OrderIn):
+    """Something that the browser has put into the clipboard already: only its line in the log."""
+
+    way: Literal["copied"]
+    thing: CopiedThing
+
+
 OrderIn = Annotated[
-    DiskIn | ArchiveIn | FolderIn | PdfIn | LinkIn | MailIn | UploadIn, Field(discriminator="way")
+    DiskIn | CopiedIn | ArchiveIn | FolderIn | PdfIn | LinkIn | MailIn | UploadIn, Field(discriminator="way")
 ]
 
 

@@ -32,9 +32,14 @@ class IdleTimer:
     def work_ended(self, thread: Executor) -> None:
         """Note that ``thread`` has no work from now on."""
         self.work_begins()
-        self._timer = threading.Timer(_IDLE_S, lambda: thread.submit(_release_all))
+        self._timer = threading.Timer(_IDLE_S, _ask, (thread,))
         self._timer.daemon = True
         self._timer.start()
+
+
+def _ask(thread: Executor) -> None:
+    with suppress(RuntimeError):  # a thread that has ended holds nothing any more
+        thread.submit(_release_all)
 
 
 def _release_all() -> None:

@@ -11,8 +11,10 @@ from ninja import Field, Query, Router, Schema
 from tallpage.core.handover import FileChannel
 from tallpage.core.snippet import SnippetWords
 from tallpage.server.outlets.models import Output
-from tallpage.server.outlets.saving import answered
+from tallpage.server.outlets.saving import answered, name_of
+from tallpage.server.outlets.signals import file_saved
 from tallpage.server.outlets.snippets import Snippet, package_with_snippet, snippet_of, usual_alt
+from tallpage.server.people.guarding import person_of
 
 router = Router(tags=["snippets"])
 
@@ -64,7 +66,9 @@ def snippet_archive(request: HttpRequest, output_id: int, asked: Query[SnippetIn
     """The files of a snippet with its HTML and Markdown, as a ZIP."""
     output = _output(output_id)
     name, items = package_with_snippet(output, _snippet(output, asked))
-    return answered(FileChannel(name).send(items))
+    response = answered(FileChannel(name).send(items))
+    file_saved.send(sender=Output, output=output, name=name_of(response), person=person_of(request))
+    return response
 
 
 def _snippet(output: Output, asked: SnippetIn) -> Snippet:
