@@ -1,5 +1,6 @@
 """Hidden means hidden: what lies under an area is in no pixel of a file."""
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -9,11 +10,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tallpage.core.cut import Cut
-from tallpage.core.cut.models import HiddenArea
+from tallpage.core.cut.models import HiddenArea, SoughtWords
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
 from tallpage.core.page_words import Link, PageWords, Word
-from tallpage.core.render import CaptureSource
+from tallpage.core.render import CaptureSource, tellable
 from tallpage.core.render._hiding import HidingSource
 from tests.pictures import Pixels, assert_same_pixels, strips_of, text_page
 
@@ -142,3 +143,33 @@ def test_a_link_goes_with_its_words_and_where_its_address_tells_what_is_hidden(t
     assert left is not None
     assert [word.text for run in left.runs for word in run] == ["Write"]
     assert [link.address for link in left.links] == ["https://pier.example/beside"]
+
+
+@pytest.mark.parametrize(
+    ("title", "told"),
+    [
+        ("A letter of Odd Marwick, of 12 May", "A letter of … …, of 12 May"),
+        ("ODD days: a letter", "… days: a letter"),
+        ("Letters", "Letters"),
+        ("Ring 0047 555 01234 or write", "Ring … or write"),
+    ],
+)
+def test_a_title_says_nothing_that_the_cut_hides_and_shows_nowhere(
+    tmp_path: Path, title: str, told: str
+) -> None:
+    under, beside = (
+        Box(x_px=40, y_px=60, width_px=60, height_px=14),
+        Box(x_px=40, y_px=300, width_px=60, height_px=14),
+    )
+    source = CaptureSource(tmp_path, strips_of(text_page(300, 400), tmp_path))
+    runs = (
+        (Word("Odd", (under,)), Word("Marwick’s", (under,)), Word("letter", (under,))),
+        (Word("The", (beside,)), Word("letter,", (beside,))),
+    )
+    PageWords(runs=runs).save(tmp_path)
+    whole = Cut.whole(Box(x_px=0, y_px=0, width_px=300, height_px=400).size)
+    area = HiddenArea.model_validate({**AREA, "how": "solid"})
+    sought = SoughtWords(id="a", kind="telephone")
+    cut = replace(whole, hidden=(area,), sought=(sought,))
+    assert tellable(title, source, cut) == told
+    assert tellable(title, source, whole) == title

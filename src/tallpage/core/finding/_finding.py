@@ -47,6 +47,11 @@ def find_places(words: PageWords, sought: Sought) -> list[FoundPlace]:
     return found
 
 
+def sought_spans(sought: Sought, text: str) -> list[tuple[int, int]]:
+    """Where a line of text says what is sought: first character, and the first one after it."""
+    return list(_apart(spans(sought.kind, text, sought.words.splitlines())))
+
+
 def _as_text(run: Run) -> tuple[str, list[int]]:
     """What a run says, and where each of its words begins in it."""
     text, starts = "", []

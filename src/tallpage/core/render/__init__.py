@@ -12,6 +12,7 @@ from tallpage.core.render._prepared import prepared, turned
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
 from tallpage.core.render._strength import asked_strength_px
+from tallpage.core.render._telling import tellable
 from tallpage.core.render._views import (
     dressed_view,
     hidden_view,
@@ -47,6 +48,7 @@ __all__ = [
     "save_png",
     "squeezed",
     "strip_view",
+    "tellable",
     "thumbnail",
     "turned",
     "whole_page",

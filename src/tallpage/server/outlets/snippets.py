@@ -9,7 +9,7 @@ from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box
 from tallpage.core.handover import Item
 from tallpage.core.page_map import Block
-from tallpage.core.render import prepared
+from tallpage.core.render import prepared, tellable
 from tallpage.core.snippet import SnippetImage, SnippetWords, html, markdown, same_shape
 from tallpage.server.outlets.models import Output
 from tallpage.server.outlets.saving import archive_name, package_of
@@ -70,7 +70,8 @@ def usual_alt(output: Output) -> str:
     cut, capture = output.cut.as_cut(), output.cut.capture
     shown = [block for block in prepared(capture.pixel_source(), cut).blocks() if _is_shown(block.box, cut)]
     said = _first(shown, "heading") or next((row.alt for row in shown if row.role == "image" and row.alt), "")
-    text = f"{said}, on the page “{capture.title}”" if said and capture.title else said or capture.title
+    title = tellable(capture.title, capture.pixel_source(), cut)
+    text = f"{said}, on the page “{title}”" if said and title else said or title
     return text[:_MOST_ALT_CHARS]
 
 

@@ -38,11 +38,10 @@ class LinkWay:
     def send(self, line: HandOver, selection: Selection, signals: Signals) -> Outcome:
         """Copy what it shows; the link leads somewhere once all of it is there."""
         options, days = line.options, line.options.get("days")
-        captures = selection.captured()
         link, _ = SharedLink.objects.get_or_create(
             hand_over=line,
             defaults={
-                "title": str(options.get("title") or captures[0].title or captures[0].name)[:200],
+                "title": str(options.get("title") or selection.cuts()[0].told_title())[:200],
                 "caption": str(options.get("caption", "")),
                 "word_hash": options.get("word_hash", ""),
                 "expires_at": timezone.now() + timedelta(days=days) if days else None,
