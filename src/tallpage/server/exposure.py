@@ -7,8 +7,9 @@ from collections.abc import Callable, Sequence
 from django.http import HttpRequest, HttpResponse
 
 NO_ACCOUNT = (
-    "Others can reach Tall Page at {where}, and there is no account to sign in with.\n"
-    "Make one first: tallpage user add NAME. Or listen on 127.0.0.1 only, without TALLPAGE_ALLOWED_HOSTS."
+    "Whoever comes to Tall Page at {where} has to sign in, and there is no account to sign in with.\n"
+    "Make one first: tallpage user add NAME. Or listen on 127.0.0.1 only, without TALLPAGE_ALLOWED_HOSTS "
+    "and TALLPAGE_ACCOUNTS."
 )
 
 
