@@ -74,7 +74,7 @@ test: check $(LISTS)
 test-long: development
 	$(VENV)/pytest -n 2 -m long
 
-# After a change of the API: write docs/openapi.json and the interface's types anew.
+# After a change of the API or the command line: write down anew what is made from the code.
 api: development
 	$(VENV)/python setup/api_drift.py --write
 

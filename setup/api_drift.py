@@ -1,4 +1,4 @@
-"""Holds what is written down against the code: the API, the interface's types, the file of a cut.
+"""Holds what is written down against the code: API, types of the interface, file of a cut, command line.
 
 Without an option it says whether they are current (exit 1 when not); ``--write`` makes them so.
 """
@@ -12,10 +12,13 @@ import sys
 import tempfile
 from pathlib import Path
 
+from command_line import command_line
+
 ROOT = Path(__file__).resolve().parent.parent
 SCHEMA = ROOT / "docs" / "openapi.json"
 NODE = ROOT / ".venv" / "node" / "node"
 CUT_FILE = ROOT / "docs" / "cut-file.schema.json"
+COMMAND_LINE = ROOT / "docs" / "command-line.md"
 TYPES = ROOT / "frontend" / "src" / "api" / "generated.ts"
 
 
@@ -52,10 +55,12 @@ def main() -> int:
     if "--write" in sys.argv[1:]:
         SCHEMA.write_text(schema, "utf-8")
         CUT_FILE.write_text(cut_file(), "utf-8")
+        COMMAND_LINE.write_text(command_line(), "utf-8")
         TYPES.write_text(types_of(SCHEMA), "utf-8")
         return 0
     stale = [SCHEMA] if SCHEMA.read_text("utf-8") != schema else []
     stale += [CUT_FILE] if CUT_FILE.read_text("utf-8") != cut_file() else []
+    stale += [COMMAND_LINE] if COMMAND_LINE.read_text("utf-8") != command_line() else []
     stale += [TYPES] if not stale and TYPES.read_text("utf-8") != types_of(SCHEMA) else []
     for path in stale:
         print(f"{path.relative_to(ROOT)} is not current. Run: make api", file=sys.stderr)

@@ -1,4 +1,5 @@
 import json
+import os
 import subprocess
 import sys
 from pathlib import Path
@@ -205,6 +206,24 @@ def test_help_loads_neither_pictures_nor_browser() -> None:
     code += "print([name for name in ('numpy', 'pyvips', 'playwright', 'django') if name in sys.modules])"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.rstrip().endswith("[]")
+
+
+def _completed(words: str) -> list[str]:
+    """What a shell offers after some words, and which of the large libraries that loads."""
+    code = (
+        "import sys; from tallpage.cli import app\ntry: app(prog_name='tallpage')\nexcept SystemExit: pass\n"
+    )
+    code += "print(*(name for name in ('numpy', 'pyvips', 'playwright', 'django') if name in sys.modules))"
+    asked = {"_TALLPAGE_COMPLETE": "complete_bash", "COMP_WORDS": words, "COMP_CWORD": str(words.count(" "))}
+    command = [sys.executable, "-c", code]
+    done = subprocess.run(command, env={**os.environ, **asked}, capture_output=True, text=True, check=True)
+    return done.stdout.split()
+
+
+def test_a_shell_completes_commands_without_loading_them_and_their_options() -> None:
+    assert _completed("tallpage s") == ["snippet", "sweep", "serve", "send"]
+    assert "--formats" in _completed("tallpage fit --fo")
+    assert "--install-completion" in _completed("tallpage --in")
 
 
 def _page_and_cut(tmp_path: Path) -> tuple[Path, Path, np.ndarray]:

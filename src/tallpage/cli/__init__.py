@@ -10,6 +10,7 @@ from importlib import import_module
 from typing import Any
 
 import typer
+from click.shell_completion import CompletionItem
 from typer.core import TyperGroup
 
 COMMANDS = {
@@ -45,6 +46,12 @@ class _Commands(TyperGroup):
         alone.command()(getattr(import_module(f"tallpage.cli._{cmd_name}"), cmd_name))
         return typer.main.get_command(alone)
 
+    def shell_complete(self, ctx: Any, incomplete: str) -> list[Any]:
+        """The commands that begin so, told without loading them; then the options of all."""
+        named = [(name, words) for name, words in COMMANDS.items() if name.startswith(incomplete)]
+        found: list[Any] = [CompletionItem(name, help=words) for name, words in named]
+        return found or super().shell_complete(ctx, incomplete)
+
     def format_commands(self, ctx: Any, formatter: Any) -> None:  # noqa: ARG002
         with formatter.section("Commands"):
             formatter.write_dl(list(COMMANDS.items()))
@@ -54,7 +61,6 @@ app = typer.Typer(
     cls=_Commands,
     help="Full-length pictures of web pages, fitted under a byte limit.",
     no_args_is_help=True,
-    add_completion=False,
     pretty_exceptions_enable=False,
     rich_markup_mode=None,
 )
