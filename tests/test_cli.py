@@ -284,3 +284,33 @@ def test_a_cut_that_is_not_known_or_does_not_lie_on_the_picture_is_refused(
     run = _run("fit", str(source), "--cut", str(cut), "--limit", "9kB", "--out", str(tmp_path / "x"))
     assert (run.returncode, len(run.stderr.splitlines())) == (code, 1)
     assert word in run.stderr
+
+
+def _piped(data: bytes, *words: str) -> subprocess.CompletedProcess[bytes]:
+    command = [sys.executable, "-c", "from tallpage.cli import main; main()", *words]
+    return subprocess.run(command, input=data, capture_output=True, check=False)
+
+
+def test_pictures_go_through_pipes_and_what_is_told_goes_beside() -> None:
+    page = text_page(400, 600)
+    part = _piped(as_png(page), "cut", "-", "--box", "0,0,200,300", "--out", "-")
+    assert np.array_equal(decoded(part.stdout), page[:300, :200])
+    assert b"200 \xc3\x97 300 px" in part.stderr
+    words = ("fit", "-", "--limit", "20kB", "--width", "100", "--formats", "png", "--out", "-", "--json")
+    fitted = _piped(part.stdout, *words)
+    assert fitted.returncode == 0
+    assert decoded(fitted.stdout).shape == (150, 100, 3)
+    told = json.loads(fitted.stderr)
+    assert (told["file"], told["bytes"]) == ("-", len(fitted.stdout))
+
+
+def test_what_does_not_go_through_a_pipe_is_refused() -> None:
+    tall = as_png(text_page(200, 900))
+    leaves = _piped(tall, "fit", "-", "--limit", "90kB", "--leaves", "2", "--out", "-")
+    assert (leaves.returncode, leaves.stdout) == (2, b"")
+    assert b"2 files cannot leave by standard output" in leaves.stderr
+    nothing = _piped(b"", "fit", "-", "--limit", "90kB", "--out", "-")
+    assert (nothing.returncode, nothing.stdout) == (1, b"")
+    series = _piped(b"", "capture", "skerrin.example", "--count", "2", "--out", "-")
+    assert series.returncode == 1
+    assert b"Several pictures cannot leave by standard output" in series.stderr

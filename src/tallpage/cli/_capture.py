@@ -14,6 +14,7 @@ from typing import Annotated, Any
 import typer
 
 from tallpage.cli._output import print_json, progress_bar, require_file, told_in_one_line
+from tallpage.cli._piping import STANDARD, leaving, told_beside
 from tallpage.core.capture import (
     LEAST_BUSY_S,
     BasicSignIn,
@@ -39,7 +40,7 @@ MOST_COUNT = 1_000
 
 def capture(
     url: Annotated[str, typer.Argument(help="Address of the page, http or https.")],
-    out: Annotated[Path, typer.Option(help="PNG file to write.", dir_okay=False)],
+    out: Annotated[Path, typer.Option(help="PNG file to write; - for standard output.", dir_okay=False)],
     width: Annotated[int, typer.Option(help="Width of the screen in CSS px.")] = 1280,
     height: Annotated[int, typer.Option(help="Height of the screen in CSS px.")] = 800,
     scale: Annotated[int, typer.Option(help="Device px per CSS px: 1, 2 or 3.")] = 1,
@@ -129,17 +130,22 @@ def capture(
             raise PageError(
                 "--every says how far apart pictures are, and there is one.", hint="Give --count too."
             )
+        if out == STANDARD and count > 1:
+            raise PageError("Several pictures cannot leave by standard output.", hint="Name a file.")
         files = _numbered(out, count)
         for file in files:
             require_file(file)
         taken = []
         with Browser() as browser:
             for file in _in_time(files, every):
-                taken.append(_taken(browser, request, file))
+                with leaving(file, "page.png") as target:
+                    taken.append(_taken(browser, request, target) | {"file": str(file)})
                 if not as_json:
-                    _print_taken(taken[-1])
+                    with told_beside(out):
+                        _print_taken(taken[-1])
     if as_json:
-        print_json(taken[0] if count == 1 else {"pictures": taken})
+        with told_beside(out):
+            print_json(taken[0] if count == 1 else {"pictures": taken})
 
 
 def _print_taken(facts: dict[str, Any]) -> None:
@@ -165,7 +171,7 @@ def _in_time(files: Sequence[Path], every_s: float) -> Iterator[Path]:
 
 
 def _taken(browser: Browser, request: PageRequest, out: Path) -> dict[str, Any]:
-    """A page taken into a file; what there is to say of it."""
+    """A page taken into a file; what there is to say of it besides its name."""
     started = time.monotonic()
     scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))
     try:
@@ -182,7 +188,6 @@ def _taken(browser: Browser, request: PageRequest, out: Path) -> dict[str, Any]:
         "width": manifest.width_px,
         "height": manifest.height_px,
         "scale": request.screen.scale,
-        "file": str(out),
         "bytes": byte_count,
         "truncated": report.truncated,
         "whole": report.wholeness.is_whole,

@@ -9,6 +9,7 @@ import typer
 
 from tallpage.cli._output import print_json, require_file, told_in_one_line
 from tallpage.cli._part import PartOptions, rendering_of, require_picture, takes_part_options
+from tallpage.cli._piping import STANDARD, come_in, leaving, told_beside
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import FORMATS
@@ -31,8 +32,13 @@ _KNOWN = ("png", *_ENCODERS)
 
 @takes_part_options
 def cut(
-    picture: Annotated[Path, typer.Argument(help="Picture to cut: PNG, JPEG, WebP, AVIF, GIF or TIFF.")],
-    out: Annotated[Path, typer.Option(help="File to write; its extension decides the format.")],
+    picture: Annotated[
+        Path, typer.Argument(help="Picture to cut: PNG, JPEG, WebP, AVIF, GIF or TIFF; - for standard input.")
+    ],
+    out: Annotated[
+        Path,
+        typer.Option(help="File to write; its extension decides the format. - is a PNG on standard output."),
+    ],
     percent: Annotated[int, typer.Option(help="A share of the part's own size.", min=1, max=1_000)] = 100,
     *,
     part: PartOptions,
@@ -40,27 +46,29 @@ def cut(
 ) -> None:
     """Write a part of a picture into one file."""
     with told_in_one_line():
-        extension = out.suffix.lower().removeprefix(".")
+        extension = "png" if out == STANDARD else out.suffix.lower().removeprefix(".")
         if extension not in _KNOWN:
             raise FitError(
                 f"The extension of {out.name} says no format.",
                 hint=f"Give one of {', '.join(_KNOWN)}.",
                 code="format_unknown",
             )
-        require_picture(picture)
         require_file(out)
         rules = RenderRules(
             sizing=Sizing(way="share", percent=percent), flattened=extension in ("jpg", "jpeg")
         )
-        rendering = rendering_of(picture, part, rules)
-        size = rendering.size_of(rendering.whole())
-        _require_side(extension, size)
-        written = _write(rendering, out, extension)
+        with come_in(picture) as source, leaving(out, "part.png") as file:
+            require_picture(source)
+            rendering = rendering_of(source, part, rules)
+            size = rendering.size_of(rendering.whole())
+            _require_side(extension, size)
+            written = _write(rendering, file, extension)
     told = {"file": str(out), "width": size.width_px, "height": size.height_px, "bytes": written}
-    if as_json:
-        print_json(told)
-    else:
-        print(f"{out}: {size.width_px} × {size.height_px} px, {format_bytes(written)}")
+    with told_beside(out):
+        if as_json:
+            print_json(told)
+        else:
+            print(f"{out}: {size.width_px} × {size.height_px} px, {format_bytes(written)}")
 
 
 def _require_side(extension: str, size: Size) -> None:

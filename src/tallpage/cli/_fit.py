@@ -18,6 +18,7 @@ from tallpage.cli._output import (
     told_in_one_line,
 )
 from tallpage.cli._part import PartOptions, rendering_of, require_picture, takes_part_options
+from tallpage.cli._piping import STANDARD, come_in, leaving, told_beside
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import (
@@ -36,8 +37,10 @@ from tallpage.core.units import format_bytes, parse_byte_count, parse_colour
 
 @takes_part_options
 def fit(
-    picture: Annotated[Path, typer.Argument(help="Picture to fit: PNG, JPEG, WebP, AVIF, GIF or TIFF.")],
-    out: Annotated[Path, typer.Option(help="File to write, without extension.")],
+    picture: Annotated[
+        Path, typer.Argument(help="Picture to fit: PNG, JPEG, WebP, AVIF, GIF or TIFF; - for standard input.")
+    ],
+    out: Annotated[Path, typer.Option(help="File to write, without extension; - for standard output.")],
     limit: Annotated[str | None, typer.Option(help="Greatest file size: 90kB, 64KiB, or bytes.")] = None,
     fidelity: Annotated[
         float | None,
@@ -80,7 +83,6 @@ def fit(
     """Find the best-looking file under a limit, or the lightest that still looks so good."""
     started = time.monotonic()
     with told_in_one_line():
-        require_picture(picture)
         accepted = require_formats(formats.split(","))
         order = FitOrder(
             limit_bytes=None if limit is None else parse_byte_count(limit),
@@ -100,14 +102,19 @@ def fit(
         if leaves is not None:
             rules.sizing.require_divisible()
         require_file(out)
-        rendering = rendering_of(picture, part, rules)
-        with progress_bar():
-            made = [_made(rendering, leaf, order, out) for leaf in rendering.leaves()]
-    facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}
-    if as_json:
-        print_json(facts)
-    else:
-        _print_fit(facts)
+        with come_in(picture) as source, leaving(out, "picture") as file:
+            require_picture(source)
+            rendering = rendering_of(source, part, rules)
+            with progress_bar():
+                made = [_made(rendering, leaf, order, file) for leaf in rendering.leaves()]
+            facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}
+    if out == STANDARD:
+        facts["file"] = str(out)
+    with told_beside(out):
+        if as_json:
+            print_json(facts)
+        else:
+            _print_fit(facts)
     if not facts["met"]:
         raise typer.Exit(NOT_MET)
 

@@ -45,6 +45,8 @@ _USAGE_CODES = {
     "paper_malformed",
     "pdf_parts",
     "manifest_missing",
+    "no_input",
+    "several_files",
     "cut_missing",
     "cut_unreadable",
     "cut_too_new",

@@ -10,6 +10,7 @@ from typing import Annotated, Any
 import typer
 
 from tallpage.cli._output import opened_cut, print_json, progress_bar, require_folder, told_in_one_line
+from tallpage.cli._piping import STANDARD, come_in
 from tallpage.core.capture import PageRequest, Progress, Screen, normalise_address
 from tallpage.core.errors import ListError
 from tallpage.core.fit import FitOrder, require_formats
@@ -40,7 +41,10 @@ _WEB = re.compile(r"https?://", re.IGNORECASE)
 def sweep(
     source: Annotated[
         str,
-        typer.Argument(metavar="LIST|SITEMAP_URL", help="A text, CSV or XLSX file, or a sitemap's address."),
+        typer.Argument(
+            metavar="LIST|SITEMAP_URL",
+            help="A text, CSV or XLSX file, or a sitemap's address; - for a list on standard input.",
+        ),
     ],
     out: Annotated[Path, typer.Option(help="Folder for the pictures; it is made.", file_okay=False)],
     screens: Annotated[str, typer.Option(help="Screens, divided by commas: 1280x800,390x844@3")] = "1280x800",
@@ -141,12 +145,12 @@ def _listed(source: str, column: int | None) -> tuple[PageList, list[str]]:
     if _WEB.match(source):
         sitemap = read_sitemap(normalise_address(source), fetcher())
         return list_of(sitemap.found), list(sitemap.problems)
-    path = Path(source)
     try:
-        data = path.read_bytes()
+        with come_in(Path(source)) as file:
+            data = file.read_bytes()
     except OSError as error:
         raise ListError(f"{source} cannot be read.", hint="Check the path.", code="list_missing") from error
-    table = read_file(data, path.name)
+    table = read_file(data, "list.txt" if source == str(STANDARD) else Path(source).name)
     found: list[Found] = table.found_in(table.likeliest if column is None else column - 1)
     return list_of(found), []
 
