@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import subprocess
+import sys
+import zipfile
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -10,6 +13,7 @@ import pytest
 from tallpage.demo.photo_store import PhotoStore
 from tests.browser.person import Person
 from tests.browser.stack import Application, open_window, running_application
+from tests.server.processes import environment
 
 pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
 
@@ -21,7 +25,7 @@ accounts.add("odd", {PASSWORD!r}, "viewer")
 """
 
 
-@pytest.fixture
+@pytest.fixture(scope="module")
 def guarded(
     photo_store: PhotoStore, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
 ) -> Iterator[Application]:
@@ -66,3 +70,28 @@ def test_a_viewer_looks_and_a_producer_works(guarded: Application, tmp_path: Pat
         assert not [text for text in complaints if "Content Security Policy" in text]
         _sign_in(person, "isa")
         person.see("section[aria-label='Lighthouse letter']")
+
+
+def _night(guarded: Application, folder: Path, *pages: str, scope: str) -> subprocess.CompletedProcess[str]:
+    """The example of the API, run with a token of its own."""
+    told = environment(guarded.home)
+    add = [sys.executable, "-m", "tallpage", "token", "add", "isa", "--scope", scope]
+    token = subprocess.run(add, env=told, capture_output=True, text=True, check=True).stdout
+    run = [sys.executable, "docs/api-examples/night.py", guarded.address, "Noticeboard", str(folder), *pages]
+    return subprocess.run(run, input=token, capture_output=True, text=True, check=False)
+
+
+def test_the_example_of_the_api_does_a_nights_work_with_a_token(guarded: Application, tmp_path: Path) -> None:
+    folder, pages = tmp_path / "morning", [f"{guarded.site}{path}" for path in ("/offices", "/fleet")]
+    refused = _night(guarded, folder, *pages, scope="read")
+    assert refused.returncode == 1
+    assert "This token is for reading." in refused.stderr
+    assert not folder.exists()
+    done = _night(guarded, folder, *pages, "http://127.0.0.1:9/", scope="all")
+    assert done.returncode == 1, done.stderr
+    assert done.stderr.startswith("http://127.0.0.1:9/: ")
+    *told, saved = done.stdout.splitlines()
+    assert saved == f"Saved: {folder / 'files.zip'}"
+    with zipfile.ZipFile(folder / "files.zip") as archive:
+        names = [line.partition(":")[0] for line in told]
+        assert sorted(archive.namelist()) == sorted([*names, "manifest.json", "manifest.csv"])

@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 import random
-import threading
 import time
-from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import psutil
 import pytest
 
-from tallpage.demo.stand_ins.mail import Letterbox, start_mail_server
+from tallpage.demo.stand_ins.mail import Letterbox
 from tallpage.demo.stand_ins.publishing import PublishingSite
 from tests.pictures import decoded
 from tests.server.processes import environment, make_home, rows, run_django, start_worker, until
@@ -65,23 +63,6 @@ _UNDONE = "select count(*) from jobs_job where state in ('queued', 'running')"
 _MIDDLE_S = 0.6
 
 
-@pytest.fixture
-def site(tmp_path: Path) -> Iterator[PublishingSite]:
-    server = PublishingSite(0, tmp_path / "published")
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    yield server
-    server.shutdown()
-    server.server_close()
-
-
-@pytest.fixture
-def letterbox(free_port: int) -> Iterator[Letterbox]:
-    box = Letterbox()
-    controller = start_mail_server(free_port, box)
-    yield box
-    controller.stop()
-
-
 def _queued(home: Path) -> list[int]:
     return [job for (job,) in rows(home, "select id from jobs_job where state = 'queued' order by id")]
 
@@ -112,7 +93,7 @@ def _kill_in_the_middle(home: Path, told: dict[str, str], chance: random.Random,
     ("count", "rounds"), [(3, 0), pytest.param(12, 5, marks=pytest.mark.long)], ids=["some", "each"]
 )
 def test_whatever_is_killed_each_way_out_is_walked_once(
-    tmp_path: Path, free_port: int, site: PublishingSite, letterbox: Letterbox, count: int, rounds: int
+    tmp_path: Path, free_port: int, publishing: PublishingSite, letterbox: Letterbox, count: int, rounds: int
 ) -> None:
     seed = random.randrange(10_000)
     print(f"seed {seed}")  # pytest shows it when the test fails
@@ -128,7 +109,7 @@ def test_whatever_is_killed_each_way_out_is_walked_once(
         TALLPAGE_MAIL_LIMIT_KB="400",
         TALLPAGE_OUT=str(home / "out"),
     )
-    run_django(f"count, site = {count}, 'http://127.0.0.1:{site.server_port}'\n{_READY}", told)
+    run_django(f"count, site = {count}, 'http://127.0.0.1:{publishing.server_port}'\n{_READY}", told)
     _kill_in_the_middle(home, told, random.Random(seed), rounds)
 
     again = rows(home, "select count(*) from jobs_job where attempts > 1")
@@ -146,7 +127,7 @@ def test_whatever_is_killed_each_way_out_is_walked_once(
     made = sorted(path.stat().st_size for path in (home / "outputs").rglob("*.jpg"))
     (pictures,) = rows(home, "select json_array_length(pictures) from handover_sharedlink")
     assert pictures == (count,)
-    assert sorted(path.stat().st_size for path in site.published) == made
+    assert sorted(path.stat().st_size for path in publishing.published) == made
     assert rows(home, "select count(*) from handover_published") == [(count,)]
     assert rows(home, "select count(*) from handover_handover where made_key != ''") == [(1,)]
     names = [name for (name,) in rows(home, "select name from shelf_capture")]

@@ -71,6 +71,20 @@ def test_a_token_opens_what_its_scope_says_until_it_is_revoked(producer: User, v
     assert ask(reads) == 401
 
 
+def test_where_nobody_signs_in_scripts_work_with_tokens_all_the_same(settings: Any, producer: User) -> None:
+    settings.ACCOUNTS = False
+    client = Client(enforce_csrf_checks=True)
+
+    def add(secret: str, name: str) -> Any:
+        headers = {"authorization": f"Bearer {secret}"}
+        return client.post("/api/outlets", {"name": name}, content_type="application/json", headers=headers)
+
+    assert add(make_token(producer, "all"), "Gazette").status_code == 201
+    refused = add(make_token(producer, "read"), "Almanac")
+    assert (refused.status_code, refused.json()["title"]) == (403, "This token is for reading.")
+    assert add("tallpage-guessed", "Almanac").json()["code"] == "csrf"
+
+
 def test_an_archive_which_holds_what_cuts_hide_is_not_for_viewers(
     viewer: User, producer: User, make_capture: Callable[..., Capture]
 ) -> None:

@@ -34,9 +34,10 @@ class Guard:
     def process_view(
         self, request: HttpRequest, _view: object, _args: object, _kwargs: object
     ) -> HttpResponseBase | None:
-        """Refuse, or None to go on. Django's own administration asks for itself."""
-        if not settings.ACCOUNTS:
-            return None
+        """Refuse, or None to go on. Django's own administration asks for itself.
+
+        Where nobody has to sign in, a script may: what its token does not allow is refused there too.
+        """
         match = request.resolver_match
         route = match.route if match else ""
         if route.startswith(_ADMIN):
@@ -48,12 +49,18 @@ class Guard:
         if token is not None:
             request.user = token.user
             request.token = token  # type: ignore[attr-defined]
+            if need == "producer" and _only_reads(token):
+                return _refused("This token is for reading.", "Make one with --scope all.")
+        if not settings.ACCOUNTS:
+            return None
         if not request.user.is_authenticated:
             return _to_sign_in(request, route)
         if need is None:
             return problem(403, "no_rule", "That address lets nobody in.")
-        if need == "producer" and (role_of(request.user) == "viewer" or _only_reads(token)):
-            return _refused()
+        if need == "producer" and role_of(request.user) == "viewer":
+            return _refused(
+                "With this account you can look, search and save files.", "Ask a producer to change that."
+            )
         return None
 
 
@@ -64,14 +71,15 @@ def is_token(request: HttpRequest) -> bool:
 
 def person_of(request: HttpRequest) -> str:
     """Who asks, for the log; empty on a machine of one's own, where nobody signs in."""
-    return request.user.get_username() if settings.ACCOUNTS and request.user.is_authenticated else ""
+    known = settings.ACCOUNTS or is_token(request)
+    return request.user.get_username() if known and request.user.is_authenticated else ""
 
 
 def role_here(request: HttpRequest) -> Role:
-    """The role of whoever asks. Where nobody signs in, everybody is a producer."""
-    if not settings.ACCOUNTS:
-        return "producer"
-    return "viewer" if _only_reads(getattr(request, "token", None)) else role_of(request.user)
+    """The role of whoever asks. Where nobody signs in that is a producer, but for a script that reads."""
+    if _only_reads(getattr(request, "token", None)):
+        return "viewer"
+    return role_of(request.user) if settings.ACCOUNTS or is_token(request) else "producer"
 
 
 def _said_token(request: HttpRequest) -> Token | None:
@@ -89,10 +97,5 @@ def _to_sign_in(request: HttpRequest, route: str) -> HttpResponse:
     return HttpResponseRedirect(f"{SIGN_IN}?{urlencode({'next': request.get_full_path()})}")
 
 
-def _refused() -> HttpResponse:
-    return problem(
-        403,
-        "viewer",
-        "With this account you can look, search and save files.",
-        "Ask a producer to change that.",
-    )
+def _refused(sentence: str, hint: str) -> HttpResponse:
+    return problem(403, "viewer", sentence, hint)
