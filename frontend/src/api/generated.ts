@@ -8853,9 +8853,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["AgainIn"];
+                "application/json": components["schemas"]["AgainIn"] | null;
             };
         };
         responses: {

@@ -80,6 +80,17 @@ def test_the_button_gives_the_picture_alone(
     assert _credit(api.get(f"/outputs/{output['id']}/file").content) == "Skerrin Press"
 
 
+def test_a_credit_of_today_lies_beside_and_makes_no_file_anew(
+    api: Api, capture: Capture, outlet_id: int, slot_id: int, make_output: MakeOutput, hand_over: HandOverNow
+) -> None:
+    output = make_output(capture, slot_id=slot_id)
+    api.send("PUT", f"/outlets/{outlet_id}/facts", {"credit": "Isa", "facts_beside": True})
+    (row,) = api.get(f"/cuts/{output['cut_id']}/outputs")
+    assert not row["slot_changed"], "the file itself says nothing, before and after"
+    files = _zip(api, hand_over("disk", outputs=[output["id"]]))
+    assert json.loads(files[f"{row['file_name']}.json"])["credit"] == "Isa"
+
+
 def test_uploads_bring_the_picture_alone(
     api: Api,
     publishing: PublishingSite,

@@ -105,7 +105,7 @@ def get_hand_over(request: HttpRequest, line_id: int) -> HandOver:
 
 
 @router.post("/hand-overs/{int:line_id}/again", response={202: HandOverOut}, operation_id="hand_over_again")
-def hand_over_again(request: HttpRequest, line_id: int, payload: AgainIn) -> Status[HandOver]:
+def hand_over_again(request: HttpRequest, line_id: int, payload: AgainIn | None = None) -> Status[HandOver]:
     """The same once more, with the newest files."""
     line = _line(line_id)
     if line.way == HandOver.Way.COPIED:
@@ -113,7 +113,9 @@ def hand_over_again(request: HttpRequest, line_id: int, payload: AgainIn) -> Sta
             "A clipboard is filled by the browser alone.", hint="Copy it anew from its row.", code="not_again"
         )
     selection, person = Selection.from_json(line.what), person_of(request)
-    options = asked_about(selection.require_captured(), line.options, uncleared=payload.uncleared)
+    options = asked_about(
+        selection.require_captured(), line.options, uncleared=payload is not None and payload.uncleared
+    )
     if line.way == HandOver.Way.ARCHIVE:
         return Status(202, saving.note_archive(selection, options, person=person))
     if line.way in _SAVED:

@@ -183,15 +183,15 @@ def rendering_of(cut: Cut, rules: RenderRules | None = None) -> Rendering:
 
 
 def _made(row: Output, names: FileNames, *, beside: bool) -> Iterator[Item]:
-    wanted = beside and row.slot is not None and row.slot.outlet.facts_beside
+    outlet = row.slot.outlet if row.slot else None
     files = list(package_of(row))
     for number, item in enumerate(files, start=1):
         name = names.of_file(row, item, part=f"{number} of {len(files)}" if len(files) > 1 else "")
         facts = item.facts and replace(item.facts, file=name)
         yield replace(item, path=name, facts=facts)
-        if wanted and facts is not None:
+        if beside and outlet is not None and outlet.facts_beside and facts is not None:
             said = {"width_px": facts.width_px, "height_px": facts.height_px, "rights": facts.rights}
-            path, data = facts_beside(row.file_facts(), name, **said)
+            path, data = facts_beside(replace(row.file_facts(), credit=outlet.credit), name, **said)
             yield Item(path=path, data=data, media_type="application/json")
 
 

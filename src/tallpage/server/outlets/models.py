@@ -49,6 +49,10 @@ class FactsChoice(models.Model):
     class Meta:
         abstract = True
 
+    def credit_in_file(self) -> str | None:
+        """The credit that stands in the file; None where nothing does."""
+        return self.credit if self.facts_in_file else None
+
 
 class Outlet(FactsChoice):
     """A place where pictures get published."""
@@ -263,9 +267,9 @@ class Output(Rules, FactsChoice):
         slot = self.slot
         if slot is None:
             return False
-        return any(getattr(self, name) != getattr(slot, name) for name in RULES) or any(
-            getattr(self, name) != getattr(slot.outlet, name) for name in FACTS
-        )
+        if self.credit_in_file() != slot.outlet.credit_in_file():
+            return True
+        return any(getattr(self, name) != getattr(slot, name) for name in RULES)
 
     def file_facts(self) -> FileFacts:
         """What its files can say beside their pixels."""
