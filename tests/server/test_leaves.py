@@ -186,7 +186,9 @@ def test_a_first_file_is_there_before_the_best_and_gives_way_to_it(
     work = prepare(job)
     signals = Signals()
     best = work.run(signals)
-    work.commit_early(signals.take_early())
+    early = signals.take_early()
+    assert early is not None
+    work.commit_early(early[0])
     (early,) = api.get(f"/cuts/{cut_id}/outputs")
     assert early["job"]["state"] == "queued"
     assert early["bytes"] <= RULES["limit_bytes"]

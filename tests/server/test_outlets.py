@@ -294,8 +294,8 @@ def test_advice_is_there_while_more_is_looked_for(
         (row,) = api.get(f"/cuts/{instance.cut_id}/outputs")
         seen.append((row["job"]["state"], [advice["kind"] for advice in row["advice"]]))
 
-    def slowly(self: Signals, result: object) -> None:
-        publish_preview(self, result)
+    def slowly(self: Signals, result: object, **told: Any) -> None:
+        publish_preview(self, result, **told)
         threading.Event().wait(0.6)  # longer than between two looks at what was handed over
 
     publish_preview = Signals.publish_preview

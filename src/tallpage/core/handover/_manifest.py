@@ -27,9 +27,9 @@ class ManifestRow:
     whole: bool | None = None
     """Whether the words of the page are in the picture."""
     warnings: tuple[str, ...] = ()
+    error: str = ""
     rights: str = ""
     """What is known of them when it is handed over."""
-    error: str = ""
 
     @property
     def failed(self) -> bool:

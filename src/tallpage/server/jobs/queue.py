@@ -65,14 +65,15 @@ class Signals:
         self.told = {**(self.told or {}), **more}
         self.news.set()
 
-    def publish_preview(self, result: Any) -> None:
-        """Hand over something that is of use before the work is done."""
-        self._early = result
+    def publish_preview(self, result: Any, **told: Any) -> None:
+        """Hand over something that is of use before the work is done, and what is said with it."""
+        self._early = result, told
         self.news.set()
 
-    def take_early(self) -> Any:
-        """What was handed over since the last time, or None."""
-        early, self._early = self._early, None
+    def take_early(self) -> tuple[Any, dict[str, Any]] | None:
+        """What was handed over since the last time with what is said of it, or None."""
+        early: tuple[Any, dict[str, Any]] | None = self._early
+        self._early = None
         return early
 
 

@@ -146,7 +146,11 @@ def _wait(
             signals.stop_mode = _beat(job, owner, signals)
             early = signals.take_early()
             if early is not None and signals.stop_mode == "go_on":
-                commit_early(early)
+                result, told = early
+                commit_early(result)
+                # With it, even if it is to stop from now on: what stays there is what was told of.
+                ours = Job.objects.filter(pk=job.pk, owner=owner, state=Job.State.RUNNING)
+                ours.update(told={**(signals.told or {}), **told})
         time.sleep(_LEAST_BETWEEN_BEATS_S)
     return future.result()
 

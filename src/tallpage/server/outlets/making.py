@@ -105,7 +105,8 @@ def prepare(job: Job) -> Work:
                 key_of_best[id(best)] = _written(best, written)
             early_key = key_of_best[id(best)] if best else ""
             tradeoffs = output.tradeoffs
-            signals.publish_preview([_Made(leaf, result, early_key, why=_SO_FAR, tradeoffs=tradeoffs)])
+            made = _Made(leaf, result, early_key, why=_SO_FAR, tradeoffs=tradeoffs)
+            signals.publish_preview([made], **({"best": _best_told(best, met=met)} if best else {}))
 
         return give
 
@@ -191,17 +192,19 @@ class _Telling(FitWatch):
         if candidate.fidelity <= self._known_looks:
             return
         self._best = candidate
-        met = candidate.fidelity >= self._wanted_looks
-        told = {"bytes": candidate.byte_count, "fidelity": candidate.fidelity, "met": met}
         if self._give:  # before it is told of: who stops then finds it there
             self._give(candidate, ())
-        self._signals.tell(best={"recipe": candidate.recipe, **told})
+        self._signals.tell(best=_best_told(candidate, met=candidate.fidelity >= self._wanted_looks))
 
     def advising(self, advice: Advice) -> None:
         self._advice += (advice,)
         if self._give:
             self._give(self._best, self._advice)
         self._signals.tell(advising=True)
+
+
+def _best_told(best: Candidate, *, met: bool) -> dict[str, object]:
+    return {"recipe": best.recipe, "bytes": best.byte_count, "fidelity": best.fidelity, "met": met}
 
 
 @cache
