@@ -67,8 +67,8 @@ def test_an_outlets_facts_go_along_and_what_is_not_cleared_is_asked_about_once(p
         said = json.loads(archive.read(f"{row['file_name']}.json"))
         listed = json.loads(archive.read("manifest.json"))
     with Image.open(io.BytesIO(data)) as picture:
-        description = picture.getxmp()["xmpmeta"]["RDF"]["Description"]
-    assert description["Credit"] == said["credit"] == "Skerrin Sound Ferries"
+        description = picture.getxmp()["RDF"]["Description"]
+    assert description["creator"]["Seq"]["li"] == said["credit"] == "Skerrin Sound Ferries"
     assert [said["rights"], listed[0]["rights"]] == ["not cleared", "not cleared"]
     (line,) = person.ask(f"/captures/{capture_id}/log")
     assert line["uncleared"]

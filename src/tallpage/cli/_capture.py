@@ -14,7 +14,7 @@ from typing import Annotated, Any
 import typer
 
 from tallpage.cli._output import print_json, progress_bar, require_file, told_in_one_line
-from tallpage.cli._piping import STANDARD, leaving, told_beside
+from tallpage.cli._piping import STANDARD, messages_beside, output_file
 from tallpage.core.capture import (
     LEAST_BUSY_S,
     BasicSignIn,
@@ -138,13 +138,13 @@ def capture(
         taken = []
         with Browser() as browser:
             for file in _in_time(files, every):
-                with leaving(file, "page.png") as target:
+                with output_file(file, "page.png") as target:
                     taken.append(_taken(browser, request, target) | {"file": str(file)})
                 if not as_json:
-                    with told_beside(out):
+                    with messages_beside(out):
                         _print_taken(taken[-1])
     if as_json:
-        with told_beside(out):
+        with messages_beside(out):
             print_json(taken[0] if count == 1 else {"pictures": taken})
 
 

@@ -9,7 +9,7 @@ import typer
 
 from tallpage.cli._output import print_json, require_file, told_in_one_line
 from tallpage.cli._part import PartOptions, rendering_of, require_picture, takes_part_options
-from tallpage.cli._piping import STANDARD, come_in, leaving, told_beside
+from tallpage.cli._piping import STANDARD, input_file, messages_beside, output_file
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import FORMATS
@@ -57,14 +57,14 @@ def cut(
         rules = RenderRules(
             sizing=Sizing(way="share", percent=percent), flattened=extension in ("jpg", "jpeg")
         )
-        with come_in(picture) as source, leaving(out, "part.png") as file:
+        with input_file(picture) as source, output_file(out, "part.png") as file:
             require_picture(source)
             rendering = rendering_of(source, part, rules)
             size = rendering.size_of(rendering.whole())
             _require_side(extension, size)
             written = _write(rendering, file, extension)
     told = {"file": str(out), "width": size.width_px, "height": size.height_px, "bytes": written}
-    with told_beside(out):
+    with messages_beside(out):
         if as_json:
             print_json(told)
         else:

@@ -18,7 +18,7 @@ from tallpage.cli._output import (
     told_in_one_line,
 )
 from tallpage.cli._part import PartOptions, rendering_of, require_picture, takes_part_options
-from tallpage.cli._piping import STANDARD, come_in, leaving, told_beside
+from tallpage.cli._piping import STANDARD, input_file, messages_beside, output_file
 from tallpage.core.errors import FitError
 from tallpage.core.files import write_whole
 from tallpage.core.fit import (
@@ -102,7 +102,7 @@ def fit(
         if leaves is not None:
             rules.sizing.require_divisible()
         require_file(out)
-        with come_in(picture) as source, leaving(out, "picture") as file:
+        with input_file(picture) as source, output_file(out, "picture") as file:
             require_picture(source)
             rendering = rendering_of(source, part, rules)
             with progress_bar():
@@ -110,7 +110,7 @@ def fit(
             facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}
     if out == STANDARD:
         facts["file"] = str(out)
-    with told_beside(out):
+    with messages_beside(out):
         if as_json:
             print_json(facts)
         else:

@@ -9,24 +9,24 @@ from collections.abc import Iterator
 from contextlib import AbstractContextManager, contextmanager, nullcontext, redirect_stdout
 from pathlib import Path
 
-from tallpage.core.errors import StorageError, TallPageError
+from tallpage.core.errors import StorageError
 from tallpage.core.files import storage_errors
 
 STANDARD = Path("-")
 
 
 @contextmanager
-def come_in(file: Path) -> Iterator[Path]:
+def input_file(file: Path) -> Iterator[Path]:
     """A file to be read; what comes in on standard input lies in one meanwhile.
 
     Raises:
-        TallPageError: nothing does, or the disk is full.
+        StorageError: nothing does, or the disk is full.
     """
     if file != STANDARD:
         yield file
         return
     if sys.stdin.isatty():
-        raise TallPageError(
+        raise StorageError(
             "Nothing comes in on standard input.", hint="Pipe a file into it, or name one.", code="no_input"
         )
     with tempfile.TemporaryDirectory(prefix="tallpage-") as scratch:
@@ -37,7 +37,7 @@ def come_in(file: Path) -> Iterator[Path]:
 
 
 @contextmanager
-def leaving(out: Path, name: str) -> Iterator[Path]:
+def output_file(out: Path, name: str) -> Iterator[Path]:
     """Where to write a file; one that leaves by standard output is called ``name`` until then.
 
     Raises:
@@ -61,6 +61,6 @@ def leaving(out: Path, name: str) -> Iterator[Path]:
             sys.stdout.buffer.flush()
 
 
-def told_beside(out: Path) -> AbstractContextManager[object]:
+def messages_beside(out: Path) -> AbstractContextManager[object]:
     """Where standard output holds a file, what is told goes to standard error."""
     return redirect_stdout(sys.stderr) if out == STANDARD else nullcontext()

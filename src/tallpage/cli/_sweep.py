@@ -10,7 +10,7 @@ from typing import Annotated, Any
 import typer
 
 from tallpage.cli._output import opened_cut, print_json, progress_bar, require_folder, told_in_one_line
-from tallpage.cli._piping import STANDARD, come_in
+from tallpage.cli._piping import STANDARD, input_file
 from tallpage.core.capture import PageRequest, Progress, Screen, normalise_address
 from tallpage.core.errors import ListError
 from tallpage.core.fit import FitOrder, require_formats
@@ -146,7 +146,7 @@ def _listed(source: str, column: int | None) -> tuple[PageList, list[str]]:
         sitemap = read_sitemap(normalise_address(source), fetcher())
         return list_of(sitemap.found), list(sitemap.problems)
     try:
-        with come_in(Path(source)) as file:
+        with input_file(Path(source)) as file:
             data = file.read_bytes()
     except OSError as error:
         raise ListError(f"{source} cannot be read.", hint="Check the path.", code="list_missing") from error

@@ -14,7 +14,7 @@ from tallpage.core.cut.models import HiddenArea, SoughtWords
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
 from tallpage.core.page_words import Link, PageWords, Word
-from tallpage.core.render import CaptureSource, tellable
+from tallpage.core.render import CaptureSource, without_hidden_words
 from tallpage.core.render._hiding import HidingSource
 from tests.pictures import Pixels, assert_same_pixels, strips_of, text_page
 
@@ -171,5 +171,5 @@ def test_a_title_says_nothing_that_the_cut_hides_and_shows_nowhere(
     area = HiddenArea.model_validate({**AREA, "how": "solid"})
     sought = SoughtWords(id="a", kind="telephone")
     cut = replace(whole, hidden=(area,), sought=(sought,))
-    assert tellable(title, source, cut) == told
-    assert tellable(title, source, whole) == title
+    assert without_hidden_words(title, source, cut) == told
+    assert without_hidden_words(title, source, whole) == title

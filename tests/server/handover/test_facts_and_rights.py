@@ -33,7 +33,7 @@ def _zip(api: Api, line: dict[str, Any]) -> dict[str, bytes]:
 def _credit(data: bytes) -> str | None:
     with Image.open(io.BytesIO(data)) as picture:
         found = picture.getxmp()
-    return found["xmpmeta"]["RDF"]["Description"]["Credit"] if found else None
+    return found["RDF"]["Description"]["creator"]["Seq"]["li"] if found else None
 
 
 def _note(api: Api, capture: Capture, **rights: str) -> None:

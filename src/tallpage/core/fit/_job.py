@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from tallpage.core.errors import FitError
-from tallpage.core.fit._carrying import Carrying
+from tallpage.core.fit._metadata import MetadataWriter
 from tallpage.core.fit._watching import FitWatch
 from tallpage.core.fit.advice._computing import advise
 from tallpage.core.fit.advice._pieces import Advice
@@ -81,17 +81,17 @@ def fit_order(
     raster = raster.held()
     watch = watch or FitWatch()
     if order.metadata is not None:
-        telling = Carrying(order.metadata, order.formats, lambda: raster)
+        writer = MetadataWriter(order.metadata, order.formats, lambda: raster)
         result = fit_order(
             raster,
-            _without_metadata(order, telling),
+            _without_metadata(order, writer),
             memory=memory,
-            watch=telling.passed_on(watch),
+            watch=writer.passed_on(watch),
             should_stop=should_stop,
             advised=advised,
             divisible=divisible,
         )
-        return telling.carried(result)
+        return writer.with_metadata(result)
     if order.choice is not None:
         made = fit_with(raster, order.choice, memory)
         met = made.fidelity >= (order.fidelity or ACCEPTABLE_FIDELITY) and _is_within(made, order)
@@ -140,7 +140,7 @@ def fit_order(
     return replace(result, advice=advice)
 
 
-def _without_metadata(order: FitOrder, carrying: Carrying) -> FitOrder:
+def _without_metadata(order: FitOrder, writer: MetadataWriter) -> FitOrder:
     """The order for the pixels alone, with room for what the file says beside them.
 
     Raises:
@@ -148,10 +148,10 @@ def _without_metadata(order: FitOrder, carrying: Carrying) -> FitOrder:
     """
     limit_bytes = order.limit_bytes
     if limit_bytes is not None:
-        limit_bytes -= carrying.room_bytes
+        limit_bytes -= writer.room_bytes
         if limit_bytes < 1:
             raise FitError(
-                f"What the file is to say beside its pixels takes {format_bytes(carrying.room_bytes)}: "
+                f"What the file is to say beside its pixels takes {format_bytes(writer.room_bytes)}: "
                 f"more than its limit of {format_bytes(order.limit_bytes or 0)}.",
                 hint="Raise the limit, or let no facts go into the file.",
                 code="limit_impossible",
@@ -191,8 +191,8 @@ def foretell_order(
         FitError: no format can hold a picture of this size.
     """
     if order.metadata is not None:
-        telling = Carrying(order.metadata, order.formats, draw)
-        order, watch = _without_metadata(order, telling), telling.passed_on(watch)
+        writer = MetadataWriter(order.metadata, order.formats, draw)
+        order, watch = _without_metadata(order, writer), writer.passed_on(watch)
     # How light a file can be is found so soon that nothing has to be foretold.
     if order.choice is None and order.limit_bytes is not None and order.fidelity is None:
         foretell(draw, limit_bytes=order.limit_bytes, formats=order.formats, memory=memory, watch=watch)

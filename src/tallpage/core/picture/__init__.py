@@ -8,7 +8,7 @@ from tallpage.core.picture.encoders._png import (
     PngFilter,
     encode_palette_png,
     encode_png,
-    png_saying,
+    png_with_metadata,
     write_png,
 )
 from tallpage.core.picture.encoders._webp import encode_lossless_webp, encode_webp
@@ -90,7 +90,7 @@ __all__ = [
     "patched",
     "pixelated",
     "plain",
-    "png_saying",
+    "png_with_metadata",
     "put_in",
     "quarter_turned",
     "small_png",

@@ -6,13 +6,13 @@ pixels know where their places were before, and come to lie.
 """
 
 from tallpage.core.render._drawing import Rendering
+from tallpage.core.render._hidden_words import without_hidden_words
 from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
 from tallpage.core.render._prepared import prepared, turned
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
 from tallpage.core.render._strength import asked_strength_px
-from tallpage.core.render._telling import tellable
 from tallpage.core.render._views import (
     dressed_view,
     hidden_view,
@@ -48,8 +48,8 @@ __all__ = [
     "save_png",
     "squeezed",
     "strip_view",
-    "tellable",
     "thumbnail",
     "turned",
     "whole_page",
+    "without_hidden_words",
 ]

@@ -19,9 +19,9 @@ from tallpage.core.errors import AccountError, HandOverError
 from tallpage.core.handover import Item, ZipChannel, with_manifest
 from tallpage.server.archives.exporting import archived
 from tallpage.server.handover import saving, working
-from tallpage.server.handover.clearing import asked_about, not_cleared, sentence_of
 from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
 from tallpage.server.handover.places import forget_place, store_place
+from tallpage.server.handover.rights import not_cleared, options_with_rights, sentence_of
 from tallpage.server.handover.schemas import (
     AgainIn,
     FileNamesIn,
@@ -86,7 +86,7 @@ def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
             "With this account you can look, search and save files.", hint="Ask a producer.", code="viewer"
         )
     captures = selection.require_captured()
-    options = asked_about(captures, options_of(order), uncleared=order.uncleared)
+    options = options_with_rights(captures, options_of(order), uncleared=order.uncleared)
     if order.way == "disk":
         return Status(202, saving.note_saved(selection, options, person=person))
     if order.way == "copied":
@@ -113,7 +113,7 @@ def hand_over_again(request: HttpRequest, line_id: int, payload: AgainIn | None 
             "A clipboard is filled by the browser alone.", hint="Copy it anew from its row.", code="not_again"
         )
     selection, person = Selection.from_json(line.what), person_of(request)
-    options = asked_about(
+    options = options_with_rights(
         selection.require_captured(), line.options, uncleared=payload is not None and payload.uncleared
     )
     if line.way == HandOver.Way.ARCHIVE:

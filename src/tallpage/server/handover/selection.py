@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from tallpage.core.errors import HandOverError
-from tallpage.core.facts import beside as facts_beside
+from tallpage.core.facts import as_json_beside
 from tallpage.core.handover import Item, ManifestRow
 from tallpage.core.render import Rendering, RenderRules, save_png
 from tallpage.core.sizing import Sizing
@@ -191,7 +191,7 @@ def _made(row: Output, names: FileNames, *, beside: bool) -> Iterator[Item]:
         yield replace(item, path=name, facts=facts)
         if beside and outlet is not None and outlet.facts_beside and facts is not None:
             said = {"width_px": facts.width_px, "height_px": facts.height_px, "rights": facts.rights}
-            path, data = facts_beside(replace(row.file_facts(), credit=outlet.credit), name, **said)
+            path, data = as_json_beside(replace(row.file_facts(), credit=outlet.credit), name, **said)
             yield Item(path=path, data=data, media_type="application/json")
 
 

@@ -56,7 +56,7 @@ def snapshot(
         facts = cut.capture.caption_facts()
         shown.append(
             {
-                "title": cut.told_title(),
+                "title": cut.shown_title(),
                 "address": facts["address"],
                 "date": facts["date"],
                 "parts": fitted,

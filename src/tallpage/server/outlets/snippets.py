@@ -9,7 +9,7 @@ from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box
 from tallpage.core.handover import Item
 from tallpage.core.page_map import Block
-from tallpage.core.render import prepared, tellable
+from tallpage.core.render import prepared, without_hidden_words
 from tallpage.core.snippet import SnippetImage, SnippetWords, html, markdown, same_shape
 from tallpage.server.outlets.models import Output
 from tallpage.server.outlets.saving import archive_name, package_of
@@ -68,9 +68,10 @@ def usual_alt(output: Output) -> str:
     What is hidden, folded away, beside the frame or outside the outline is not said.
     """
     cut, capture = output.cut.as_cut(), output.cut.capture
-    shown = [block for block in prepared(capture.pixel_source(), cut).blocks() if _is_shown(block.box, cut)]
+    source = capture.pixel_source()
+    shown = [block for block in prepared(source, cut).blocks() if _is_shown(block.box, cut)]
     said = _first(shown, "heading") or next((row.alt for row in shown if row.role == "image" and row.alt), "")
-    title = tellable(capture.title, capture.pixel_source(), cut)
+    title = without_hidden_words(capture.title, source, cut)
     text = f"{said}, on the page “{title}”" if said and title else said or title
     return text[:_MOST_ALT_CHARS]
 

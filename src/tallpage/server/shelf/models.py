@@ -15,7 +15,7 @@ from tallpage.core.geometry import Size
 from tallpage.core.handover import ManifestRow
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.core.picture import StripManifest
-from tallpage.core.render import CaptureSource, tellable
+from tallpage.core.render import CaptureSource, without_hidden_words
 from tallpage.core.rights import MOST_NOTE_CHARS, Rights, RightsState
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.pictures import pictures_named
@@ -304,10 +304,10 @@ class Cut(models.Model):
         """
         return with_pictures(self.as_cut().resolved(self.capture.caption_facts()))
 
-    def told_title(self) -> str:
+    def shown_title(self) -> str:
         """What its page is called, as far as the cut shows it."""
         capture = self.capture
-        return tellable(capture.title or capture.name, capture.pixel_source(), self.as_cut())
+        return without_hidden_words(capture.title or capture.name, capture.pixel_source(), self.as_cut())
 
 
 def with_pictures(cut: core_cut.Cut) -> core_cut.Cut:

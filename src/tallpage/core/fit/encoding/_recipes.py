@@ -18,7 +18,7 @@ from tallpage.core.picture import (
     encode_palette_png,
     encode_png,
     encode_webp,
-    png_saying,
+    png_with_metadata,
 )
 
 _QUALITIES = tuple(range(2, 99))
@@ -257,7 +257,7 @@ def encode(
             png = encode_palette_png(raster, colours=choice.colours, dithered=content_class.photographic)
         case "png":
             png = encode_png(raster, compression=6 if draft else 9, row_filter=_lighter_filter(raster))
-    return png_saying(png, metadata) if metadata else png
+    return png_with_metadata(png, metadata) if metadata else png
 
 
 def _lighter_filter(raster: Raster) -> PngFilter:

@@ -68,7 +68,7 @@ def write_png(raster: Raster, path: Path, *, compression: int = 3) -> None:
         raster.image.write_to_file(str(path), compression=compression, keep="none")
 
 
-def png_saying(png: bytes, metadata: Metadata) -> bytes:
+def png_with_metadata(png: bytes, metadata: Metadata) -> bytes:
     """A PNG with XMP in an iTXt chunk, where every reader looks; libvips writes it into another.
 
     Source: ISO 16684-3 (XMP, storage in files), PNG; PNG specification (W3C), 11.3.3.4 iTXt.

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from tallpage.core.picture._libvips import translated
 from tallpage.core.picture.operations._raster import Raster
@@ -13,8 +14,8 @@ class Metadata:
     """What a file says beside its pixels. A format leaves out what it cannot hold: GIF holds neither."""
 
     xmp: bytes
-    iptc: bytes = b""
-    """As a JPEG holds it; no other format does."""
+    iptc: Mapping[str, str] = field(default_factory=dict)
+    """Fields of IPTC-IIM by name, for JPEG alone."""
 
 
 def written(raster: Raster, suffix: str, metadata: Metadata | None = None, **options: object) -> bytes:
@@ -24,7 +25,7 @@ def written(raster: Raster, suffix: str, metadata: Metadata | None = None, **opt
     """
     image, keep = raster.image, "none"
     if metadata is not None:
-        image, keep = raster.with_metadata(xmp=metadata.xmp, iptc=metadata.iptc).image, "xmp:iptc"
+        image, keep = raster.with_xmp(metadata.xmp).image, "xmp"
     with translated("The picture"):
         data: bytes = image.write_to_buffer(suffix, keep=keep, **options)
     return data

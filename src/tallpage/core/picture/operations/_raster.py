@@ -103,14 +103,10 @@ class Raster:
                 image = image.colourspace("srgb")
             return type(self)(image.cast("uchar").copy(interpretation="srgb"))
 
-    def with_metadata(self, *, xmp: bytes, iptc: bytes) -> Self:
-        """The same pixels, and beside them XMP and IPTC instead of what was there."""
+    def with_xmp(self, xmp: bytes) -> Self:
+        """The same pixels, with this XMP instead of what was there."""
         image = self.image.copy()
-        for name, value in (("xmp-data", xmp), ("iptc-data", iptc)):
-            if image.get_typeof(name):
-                image.remove(name)
-            if value:
-                image.set_type(pyvips.GValue.blob_type, name, value)
+        image.set_type(pyvips.GValue.blob_type, "xmp-data", xmp)
         return type(self)(image)
 
     def cropped(self, box: Box) -> Self:

@@ -41,7 +41,7 @@ class LinkWay:
         link, _ = SharedLink.objects.get_or_create(
             hand_over=line,
             defaults={
-                "title": str(options.get("title") or selection.cuts()[0].told_title())[:200],
+                "title": str(options.get("title") or selection.cuts()[0].shown_title())[:200],
                 "caption": str(options.get("caption", "")),
                 "word_hash": options.get("word_hash", ""),
                 "expires_at": timezone.now() + timedelta(days=days) if days else None,

@@ -111,7 +111,7 @@ def _part(cut: Cut, rules: RenderRules) -> PdfPart:
     capture = cut.capture
     if not capture.storage_key:
         raise HandOverError(f"“{capture.name}” is not taken yet.", code="not_taken")
-    title = cut.told_title()
+    title = cut.shown_title()
     return PdfPart(
         rendering=rendering_of(cut, rules), title=title, facts={**capture.caption_facts(), "title": title}
     )

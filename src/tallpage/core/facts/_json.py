@@ -9,7 +9,7 @@ from typing import Any
 from tallpage.core.facts._facts import FileFacts
 
 
-def beside(facts: FileFacts, file: str, **more: Any) -> tuple[str, bytes]:
+def as_json_beside(facts: FileFacts, file: str, **more: Any) -> tuple[str, bytes]:
     """Name and content of the JSON that lies beside ``file``, a path with ``/`` between folders."""
     path = PurePosixPath(file)
     said = {

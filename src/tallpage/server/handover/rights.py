@@ -30,7 +30,7 @@ def sentence_of(found: list[Capture]) -> str:
     return f"The rights are not cleared: {named}{more}."
 
 
-def asked_about(
+def options_with_rights(
     captures: Iterable[Capture], options: Mapping[str, Any], *, uncleared: bool
 ) -> dict[str, Any]:
     """The options of an order, noting whether something leaves although it is not cleared.

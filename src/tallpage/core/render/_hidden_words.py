@@ -15,7 +15,7 @@ _WORD = re.compile(r"\w+")
 _HIDDEN = "…"
 
 
-def tellable(text: str, source: Source, cut: Cut) -> str:
+def without_hidden_words(text: str, source: Source, cut: Cut) -> str:
     """A text about a page without what its cut hides.
 
     Left out are all places that say what is sought, and every word that stands under a hidden area and is

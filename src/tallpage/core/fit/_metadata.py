@@ -33,7 +33,7 @@ _MEASURED_WITH: dict[Format, Choice] = {
 }
 
 
-class Carrying:
+class MetadataWriter:
     """Metadata that go into files of some formats, whose picture ``draw`` gives as often as it is called."""
 
     def __init__(self, metadata: Metadata, formats: Sequence[Format], draw: Callable[[], Raster]) -> None:
@@ -42,15 +42,15 @@ class Carrying:
         self._written: dict[Choice, bytes] = {}
         self.room_bytes = max(_room_bytes(metadata, name) for name in formats)
 
-    def carried(self, result: FitResult) -> FitResult:
+    def with_metadata(self, result: FitResult) -> FitResult:
         """A result whose file says it, with advice that counts it."""
         if result.chosen is None:
             return replace(result, advice=tuple(map(self.advised, result.advice)))
-        carrying = self.file(result.chosen)
+        written = self.file(result.chosen)
         return replace(
             result,
-            chosen=carrying,
-            candidates=tuple(carrying if row is result.chosen else row for row in result.candidates),
+            chosen=written,
+            candidates=tuple(written if row is result.chosen else row for row in result.candidates),
             advice=tuple(map(self.advised, result.advice)),
         )
 
@@ -78,8 +78,8 @@ class Carrying:
 
 
 class _PassedOn(FitWatch):
-    def __init__(self, carrying: Carrying, watch: FitWatch) -> None:
-        self._carrying = carrying
+    def __init__(self, writer: MetadataWriter, watch: FitWatch) -> None:
+        self._writer = writer
         self._watch = watch
 
     def expecting(self, verdict: Verdict) -> None:
@@ -89,10 +89,10 @@ class _PassedOn(FitWatch):
         self._watch.trying(what, tries_left)
 
     def best_so_far(self, candidate: Candidate) -> None:
-        self._watch.best_so_far(self._carrying.file(candidate))
+        self._watch.best_so_far(self._writer.file(candidate))
 
     def advising(self, advice: Advice) -> None:
-        self._watch.advising(self._carrying.advised(advice))
+        self._watch.advising(self._writer.advised(advice))
 
 
 def _room_bytes(metadata: Metadata, name: Format) -> int:
