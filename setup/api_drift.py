@@ -1,4 +1,4 @@
-"""Holds what is written down against the code: API, types of the interface, file of a cut, command line.
+"""Holds what is written down against the code: API, types of the interface, formats of files, command line.
 
 Without an option it says whether they are current (exit 1 when not); ``--write`` makes them so.
 """
@@ -18,6 +18,7 @@ ROOT = Path(__file__).resolve().parent.parent
 SCHEMA = ROOT / "docs" / "openapi.json"
 NODE = ROOT / ".venv" / "node" / "node"
 CUT_FILE = ROOT / "docs" / "cut-file.schema.json"
+ROUTINE_FILE = ROOT / "docs" / "routine-file.schema.json"
 COMMAND_LINE = ROOT / "docs" / "command-line.md"
 TYPES = ROOT / "frontend" / "src" / "api" / "generated.ts"
 
@@ -40,6 +41,13 @@ def cut_file() -> str:
     return json.dumps(cut_file_schema(), indent=1, ensure_ascii=False) + "\n"
 
 
+def routine_file() -> str:
+    """JSON Schema of the file of a routine."""
+    from tallpage.core.routine import routine_file_schema
+
+    return json.dumps(routine_file_schema(), indent=1, ensure_ascii=False) + "\n"
+
+
 def types_of(schema: Path) -> str:
     """TypeScript generated from a schema file."""
     generator = ROOT / "frontend" / "node_modules" / ".bin" / "openapi-typescript"
@@ -55,11 +63,13 @@ def main() -> int:
     if "--write" in sys.argv[1:]:
         SCHEMA.write_text(schema, "utf-8")
         CUT_FILE.write_text(cut_file(), "utf-8")
+        ROUTINE_FILE.write_text(routine_file(), "utf-8")
         COMMAND_LINE.write_text(command_line(), "utf-8")
         TYPES.write_text(types_of(SCHEMA), "utf-8")
         return 0
     stale = [SCHEMA] if SCHEMA.read_text("utf-8") != schema else []
     stale += [CUT_FILE] if CUT_FILE.read_text("utf-8") != cut_file() else []
+    stale += [ROUTINE_FILE] if ROUTINE_FILE.read_text("utf-8") != routine_file() else []
     stale += [COMMAND_LINE] if COMMAND_LINE.read_text("utf-8") != command_line() else []
     stale += [TYPES] if not stale and TYPES.read_text("utf-8") != types_of(SCHEMA) else []
     for path in stale:

@@ -63,7 +63,7 @@ def test_a_list_becomes_pictures_with_a_manifest_and_bad_lines_do_not_stop_it(
     rows = _manifest(out)
     assert list(rows[0]) == [
         "address", "final_address", "title", "status", "screen", "width_px", "height_px", "bytes", "file",
-        "whole", "warnings", "error", "rights",
+        "whole", "warnings", "error", "rights", "slot", "fidelity", "met",
     ]  # fmt: skip
     taken = [row for row in rows if row["file"]]
     assert _files(out) == {row["file"] for row in taken}

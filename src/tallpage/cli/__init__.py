@@ -18,6 +18,7 @@ COMMANDS = {
     "cut": "Write a part of a picture into one file.",
     "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
     "pdf": "Make one PDF of pages and pictures: tall or on paper, with the words and links of pages in it.",
+    "run": "Run a routine over pages and pictures: the same steps for each, into a folder, with a manifest.",
     "snippet": "Write the HTML or Markdown that shows a picture, with the file that fits each screen.",
     "sweep": "Take many pages on several screens, named by a pattern, with a manifest.",
     "upload": "Upload pictures to where an outlet's are published; what is there is not sent again.",

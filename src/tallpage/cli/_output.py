@@ -50,6 +50,10 @@ _USAGE_CODES = {
     "cut_missing",
     "cut_unreadable",
     "cut_too_new",
+    "routine_missing",
+    "routine_unreadable",
+    "routine_too_new",
+    "routine_value",
 }
 
 

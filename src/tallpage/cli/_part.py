@@ -18,7 +18,7 @@ from tallpage.core.cut import CORNERS, Corner, Cut, Fold, FoldDown, Frame, ancho
 from tallpage.core.errors import FitError, FrameError
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import check_picture
-from tallpage.core.render import PictureSource, Rendering, RenderRules, Source, prepared
+from tallpage.core.render import PictureSource, Rendering, RenderRules, Source, prepared, straightened, turned
 from tallpage.core.units import parse_colour
 
 if TYPE_CHECKING:
@@ -186,7 +186,7 @@ def _turns(options: PartOptions) -> bool:
 
 def _orientation(source: Source, options: PartOptions) -> Orientation:
     """How the options turn a picture."""
-    from tallpage.core.turning import Orientation, edge_colour, find_angle
+    from tallpage.core.turning import Orientation, edge_colour
 
     angle_deg = options.angle_deg or 0.0
     if options.turn_deg not in (0, 90, 180, 270):
@@ -206,12 +206,12 @@ def _orientation(source: Source, options: PartOptions) -> Orientation:
             "--straighten finds the angle itself.", hint="Leave out --angle.", code="turn_malformed"
         )
     orientation = Orientation(mirror=options.mirror, turn_deg=options.turn_deg)  # type: ignore[arg-type]
-    if not options.straighten and angle_deg == 0:
+    if options.straighten:
+        return straightened(source, orientation)
+    if angle_deg == 0:
         return orientation
-    upright = prepared(source, replace(Cut.whole(source.size), orientation=orientation))
-    raster = upright.region(Box.whole(upright.size)).held()
-    angle_deg = find_angle(raster) if options.straighten else angle_deg
-    colour = "#{:02x}{:02x}{:02x}".format(*edge_colour(raster))
+    upright = turned(source, orientation)
+    colour = "#{:02x}{:02x}{:02x}".format(*edge_colour(upright.region(Box.whole(upright.size)).held()))
     return orientation.model_copy(update={"angle_deg": angle_deg, "colour": colour})
 
 

@@ -2,40 +2,28 @@
 
 from __future__ import annotations
 
-import re
-from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Any
 
 import typer
 
+from tallpage.cli._lists import WEB, listed_pages, welcome_pages
 from tallpage.cli._output import opened_cut, print_json, progress_bar, require_folder, told_in_one_line
-from tallpage.cli._piping import STANDARD, input_file
-from tallpage.core.capture import PageRequest, Progress, Screen, normalise_address
+from tallpage.core.capture import PageRequest, Progress, Screen
 from tallpage.core.errors import ListError
 from tallpage.core.fit import FitOrder, require_formats
 from tallpage.core.render import RenderRules
+from tallpage.core.routine import SlotOrder
 from tallpage.core.sizing import Sizing
 from tallpage.core.sweep import (
     DEFAULT_PATTERN,
-    Found,
-    ListedPage,
     Pace,
-    PageList,
     Pattern,
-    Robots,
-    SlotOrder,
     SweepOrder,
-    fetcher,
-    list_of,
-    read_file,
-    read_sitemap,
     sweep_into,
     workers_for_this_machine,
 )
 from tallpage.core.units import parse_byte_count
-
-_WEB = re.compile(r"https?://", re.IGNORECASE)
 
 
 def sweep(
@@ -87,12 +75,12 @@ def sweep(
         slots = tuple(_slot(text) for text in slot or ())
         shown = opened_cut(cut)
         require_folder(out)
-        pages, problems = _listed(source, column)
-        from_sitemap = bool(_WEB.match(source))
+        pages, problems = listed_pages(source, column)
+        from_sitemap = bool(WEB.match(source))
         respected = robots if robots is not None else from_sitemap
         kept, forbidden = pages, 0
         if respected:
-            kept, forbidden, unknown = _welcome(pages)
+            kept, forbidden, unknown = welcome_pages(pages)
             problems += unknown
         if not kept.pages:
             raise ListError(f"{source} holds no page to take.", code="list_empty")
@@ -138,28 +126,6 @@ def sweep(
             print(f"  {problem}")
     if failed:
         raise typer.Exit(1)
-
-
-def _listed(source: str, column: int | None) -> tuple[PageList, list[str]]:
-    """The list, and what could not be read of a sitemap."""
-    if _WEB.match(source):
-        sitemap = read_sitemap(normalise_address(source), fetcher())
-        return list_of(sitemap.found), list(sitemap.problems)
-    try:
-        with input_file(Path(source)) as file:
-            data = file.read_bytes()
-    except OSError as error:
-        raise ListError(f"{source} cannot be read.", hint="Check the path.", code="list_missing") from error
-    table = read_file(data, "list.txt" if source == str(STANDARD) else Path(source).name)
-    found: list[Found] = table.found_in(table.likeliest if column is None else column - 1)
-    return list_of(found), []
-
-
-def _welcome(pages: PageList) -> tuple[PageList, int, tuple[str, ...]]:
-    """The pages that their hosts let programmes take, how many they do not, and what cannot be known."""
-    robots = Robots(fetcher())
-    kept: list[ListedPage] = [page for page in pages.pages if robots.allows(page.address)]
-    return replace(pages, pages=tuple(kept)), len(pages.pages) - len(kept), robots.problems
 
 
 def _slot(text: str) -> SlotOrder:

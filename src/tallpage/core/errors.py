@@ -11,6 +11,7 @@ TallPageError
 │   └── PictureTooLarge     more pixels than Tall Page takes in
 ├── FrameError          the frame does not lie on the capture
 ├── CutError            the file of a cut cannot be read, or says what is not known
+├── RoutineError        a routine cannot be read, or cannot be run as it is
 ├── ArchiveError        an archive of captures cannot be read
 ├── FitError            what was asked of a file makes no sense
 ├── HandOverError       a way out cannot be taken as asked, or did not lead there
@@ -115,6 +116,13 @@ class CutError(TallPageError):
 
     code = "cut_unreadable"
     default_hint = "The format is described in docs/cut-file.md."
+
+
+class RoutineError(TallPageError):
+    """The file of a routine cannot be read, says what is not known, or asks for what cannot be done."""
+
+    code = "routine_unreadable"
+    default_hint = "The format is described in docs/routine-file.md."
 
 
 class ArchiveError(TallPageError):

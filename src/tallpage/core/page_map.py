@@ -25,6 +25,9 @@ class Block:
     text: str
     link: str
     alt: str
+    path: str = ""
+    """Its element in those that it lies in, like ``body > main#content > table.fares``; empty where it is not
+    known, as in older captures and dropped pictures."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -12,6 +12,7 @@ from tallpage.core.errors import ListError
 from tallpage.core.fit import FitOrder
 from tallpage.core.handover import ManifestRow, manifest_csv
 from tallpage.core.render import RenderRules
+from tallpage.core.routine import SlotOrder
 from tallpage.core.sizing import Sizing
 from tallpage.core.sweep import (
     FIELDS,
@@ -19,7 +20,6 @@ from tallpage.core.sweep import (
     Namer,
     Pace,
     Pattern,
-    SlotOrder,
     Waiting,
     next_up,
 )

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any
 
 from tallpage.core.cut._document import VERSION, Cut
 from tallpage.core.cut._frame import Fold, FoldDown, Frame
+from tallpage.core.document_problems import problem_in_words
 from tallpage.core.errors import CutError, PictureError
 from tallpage.core.geometry import Box
 from tallpage.core.picture import small_png
@@ -48,7 +49,7 @@ def read_cut(data: bytes) -> Cut:
     try:
         read: CutFile = _model().model_validate_json(data, strict=True)  # type: ignore[assignment]
     except ValidationError as error:
-        raise CutError(_in_words(error.errors()[0])) from error
+        raise CutError(problem_in_words(error.errors()[0], "The cut")) from error
     require_parts_agree(read, read.pictures)
     return _cut_of(read)
 
@@ -117,39 +118,3 @@ def _unresolved(read: PartsFile, pictures: Container[str]) -> Iterator[str]:
     stamp = read.dressing and read.dressing.stamp
     if stamp and stamp.picture is not None and stamp.picture not in pictures:
         yield f"dressing.stamp.picture: there is no picture “{stamp.picture}” in the cut."
-
-
-def _in_words(problem: Any) -> str:
-    """The place in the document that is wrong, and what is wrong with it."""
-    where = _place(problem["loc"])
-    given = problem.get("ctx", {})
-    match problem["type"]:
-        case "extra_forbidden":
-            what = "is not known."
-        case "missing":
-            what = "is missing."
-        case "too_long":
-            what = f"has more than {given['max_length']:,} entries."
-        case "union_tag_invalid":
-            what = f"“{given['tag']}” is not one of {given['expected_tags'].replace(chr(39), '')}."
-            where = f"{where}.{given['discriminator'].strip(chr(39))}"
-        case "union_tag_not_found":
-            what, where = "is missing.", f"{where}.{given['discriminator'].strip(chr(39))}"
-        case "value_error":
-            what = f"{given['error']}."
-        case "string_pattern_mismatch" if "#" in given["pattern"]:
-            what = "is not a colour like #1D2B2A."
-        case _:
-            what = f"{problem['msg'][0].lower()}{problem['msg'][1:]}."
-    return f"{where}: {what}" if where else f"The cut {what}"
-
-
-def _place(steps: tuple[str | int, ...]) -> str:
-    """Like ``marks[3].width_px``. A mark's kind, which pydantic names as a step of its own, is left out."""
-    text = ""
-    for at, step in enumerate(steps):
-        if isinstance(step, int):
-            text += f"[{step}]"
-        elif not (at == 2 and steps[0] == "marks"):
-            text += f".{step}" if text else step
-    return text

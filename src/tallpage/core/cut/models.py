@@ -20,6 +20,8 @@ from tallpage.core.turning import Orientation
 
 __all__ = [
     "MOST_HIDDEN",
+    "MOST_PICTURES",
+    "MOST_PICTURE_BYTES",
     "MOST_STYLES",
     "CutFile",
     "FoldDownFile",
@@ -28,6 +30,7 @@ __all__ = [
     "HiddenArea",
     "How",
     "PartsFile",
+    "Seam",
     "SoughtWords",
 ]
 

@@ -30,6 +30,12 @@ class ManifestRow:
     error: str = ""
     rights: str = ""
     """What is known of them when it is handed over."""
+    slot: str = ""
+    """What it was made for; this and what follows is known where files were fitted."""
+    fidelity: float | None = None
+    """0–100."""
+    met: bool | None = None
+    """Whether it keeps to what was asked, and looks acceptable."""
 
     @property
     def failed(self) -> bool:

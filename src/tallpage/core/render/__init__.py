@@ -9,7 +9,7 @@ from tallpage.core.render._drawing import Rendering
 from tallpage.core.render._hidden_words import without_hidden_words
 from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
-from tallpage.core.render._prepared import prepared, turned
+from tallpage.core.render._prepared import prepared, straightened, turned
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, Source
 from tallpage.core.render._strength import asked_strength_px
@@ -47,6 +47,7 @@ __all__ = [
     "save_joined_png",
     "save_png",
     "squeezed",
+    "straightened",
     "strip_view",
     "thumbnail",
     "turned",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from tallpage.core.cut import Cut
+from tallpage.core.geometry import Box
 from tallpage.core.render._source import Source
 
 if TYPE_CHECKING:
@@ -38,3 +39,16 @@ def turned(source: Source, orientation: Orientation | None) -> Source:
     from tallpage.core.render._turning import TurnedSource
 
     return TurnedSource(source, orientation)
+
+
+def straightened(source: Source, orientation: Orientation) -> Orientation:
+    """An orientation with the angle by which lines of text and tables become level.
+
+    Corners that the angle leaves empty have the colour of the page's edge.
+    """
+    from tallpage.core.turning import edge_colour, find_angle
+
+    upright = turned(source, orientation.model_copy(update={"angle_deg": 0.0}))
+    raster = upright.region(Box.whole(upright.size)).held()
+    colour = "#{:02x}{:02x}{:02x}".format(*edge_colour(raster))
+    return orientation.model_copy(update={"angle_deg": find_angle(raster), "colour": colour})

@@ -83,8 +83,10 @@ class CaptureSource:
 class PictureSource:
     """A picture file, upright and in sRGB."""
 
-    def __init__(self, path: Path) -> None:
+    def __init__(self, path: Path, *, held: bool = False) -> None:
+        """With ``held``, it is decoded once and its pixels are kept: for whoever reads them several times."""
         self._path = path
+        self._held = held
 
     @property
     def size(self) -> Size:
@@ -114,4 +116,8 @@ class PictureSource:
         """They are not known."""
 
     def _opened(self) -> Raster:
-        return open_foreign(self._path).normalised()
+        return self._kept if self._held else open_foreign(self._path).normalised()
+
+    @once
+    def _kept(self) -> Raster:
+        return open_foreign(self._path).normalised().held()

@@ -1,5 +1,6 @@
 """A list of many pages -> what to take, in which order and under which names."""
 
+from tallpage.core.file_names import DEFAULT_PATTERN, FIELDS, Namer, Pattern
 from tallpage.core.sweep._fetching import Fetch, Fetched, fetcher
 from tallpage.core.sweep._folder import SweepOrder, sweep_into
 from tallpage.core.sweep._links import links_of_page
@@ -7,10 +8,8 @@ from tallpage.core.sweep._naming import Named
 from tallpage.core.sweep._pace import Pace, Waiting, next_up
 from tallpage.core.sweep._pages import MOST_PAGES, BadLine, Found, ListedPage, PageList, list_of, section_of
 from tallpage.core.sweep._pasted import looks_like_address, read_pasted
-from tallpage.core.sweep._pattern import DEFAULT_PATTERN, FIELDS, Namer, Pattern
 from tallpage.core.sweep._robots import Robots
 from tallpage.core.sweep._running import workers_for_this_machine
-from tallpage.core.sweep._shots import SlotOrder
 from tallpage.core.sweep._sitemap import Sitemap, read_sitemap, sitemap_like
 from tallpage.core.sweep._tables import Column, Table, read_file
 
@@ -31,7 +30,6 @@ __all__ = [
     "Pattern",
     "Robots",
     "Sitemap",
-    "SlotOrder",
     "SweepOrder",
     "Table",
     "Waiting",

@@ -9,20 +9,22 @@ from pathlib import Path
 
 from tallpage.core.capture import PageRequest, Screen
 from tallpage.core.cut import Cut
+from tallpage.core.file_names import Namer, Pattern
 from tallpage.core.files import storage_errors
 from tallpage.core.handover import FolderChannel, ManifestRow, with_manifest
+from tallpage.core.routine import Routine, RunEnded, SlotOrder, document_of
 from tallpage.core.sweep._journal import Journal
 from tallpage.core.sweep._naming import Named
 from tallpage.core.sweep._pace import Pace
-from tallpage.core.sweep._pages import BadLine, ListedPage, PageList
-from tallpage.core.sweep._pattern import Namer, Pattern
+from tallpage.core.sweep._pages import BadLine, PageList
 from tallpage.core.sweep._running import take_all
-from tallpage.core.sweep._shots import Outcome, Shot, ShotFile, SlotOrder
+from tallpage.core.sweep._shots import Outcome, Shot, ShotFile
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SweepOrder:
-    """Pages × screens. ``how`` says how each is taken; its own address and screen do not count."""
+    """Pages × screens, and pictures. ``how`` says how each page is taken; its own address and screen do not
+    count."""
 
     pages: PageList
     screens: tuple[Screen, ...]
@@ -31,13 +33,23 @@ class SweepOrder:
     slots: tuple[SlotOrder, ...] = ()
     cut: Cut | None = None
     """What of every page is shown; None: all of it."""
+    pictures: tuple[Path, ...] = ()
+    routine: Routine | None = None
+    """Says instead what is shown, and which files are made of it."""
 
 
 @dataclass(frozen=True, slots=True)
 class _Planned:
-    page: ListedPage
+    address: str
+    """Empty for a picture."""
+    line: int
     number: int
     shot: Shot
+
+    @property
+    def named(self) -> str:
+        """What its row of the manifest calls it."""
+        return self.address or str(self.shot.picture)
 
 
 def sweep_into(
@@ -55,6 +67,7 @@ def sweep_into(
     how many shots are done, of how many.
 
     Raises:
+        RunEnded: a routine is to end at what it met; what was made before stays.
         ListError: the folder holds another sweep, or this one and ``resume`` was not asked for.
         StorageError: it cannot be written, or the disk is full; what was taken stays.
     """
@@ -63,9 +76,12 @@ def sweep_into(
     done = {key: row for key, row in journal.outcomes.items() if not row.error}
     naming = _Naming(folder, order, planned, journal, done)
     naming.go_on()
+    named = {row.shot.key: row.named for row in planned}
 
     def on_outcome(outcome: Outcome) -> None:
         journal.note(outcome)
+        if outcome.ends_run:
+            raise RunEnded(f"{named[outcome.key]}: {outcome.error}")
         done[outcome.key] = outcome
         naming.go_on()
         on_row(len(done), len(planned))
@@ -79,12 +95,17 @@ def sweep_into(
 
 
 def _planned(order: SweepOrder) -> Iterator[_Planned]:
-    digits = len(str(len(order.pages.pages)))
-    for number, page in enumerate(order.pages.pages, start=1):
+    pages = order.pages.pages
+    digits = len(str(len(pages) + len(order.pictures)))
+    plain = Shot(key="", slots=order.slots, cut=order.cut, routine=order.routine)
+    for number, page in enumerate(pages, start=1):
         for at, screen in enumerate(order.screens, start=1):
             request = replace(order.how, address=page.address, screen=screen)
-            key = f"{str(number).zfill(digits)}-{at}"
-            yield _Planned(page, number, Shot(key=key, request=request, slots=order.slots, cut=order.cut))
+            shot = replace(plain, key=f"{str(number).zfill(digits)}-{at}", request=request)
+            yield _Planned(page.address, page.line, number, shot)
+    for number, picture in enumerate(order.pictures, start=len(pages) + 1):
+        shot = replace(plain, key=f"{str(number).zfill(digits)}-1", picture=picture)
+        yield _Planned("", number, number, shot)
 
 
 def _fingerprint(order: SweepOrder) -> object:
@@ -92,8 +113,19 @@ def _fingerprint(order: SweepOrder) -> object:
     how = asdict(replace(order.how, sign_in=None, address="", screen=order.screens[0]))
     slots = [_slot_words(slot) for slot in order.slots]
     pages = [page.address for page in order.pages.pages]
-    plan = [pages, [repr(screen) for screen in order.screens], repr(how), order.pattern.text, slots]
-    return plan if order.cut is None else [*plan, order.cut.as_json()]
+    plan: list[object] = [
+        pages,
+        [repr(screen) for screen in order.screens],
+        repr(how),
+        order.pattern.text,
+        slots,
+    ]
+    # What came later is part of it only where it is asked for: a sweep begun before is gone on with.
+    if order.cut is not None:
+        plan.append(order.cut.as_json())
+    if order.routine is not None:
+        plan.append([document_of(order.routine), [str(picture) for picture in order.pictures]])
+    return plan
 
 
 def _slot_words(slot: SlotOrder) -> str:
@@ -144,19 +176,19 @@ class _Naming:
         for planned in self._planned:
             outcome = self._done[planned.shot.key]
             row = ManifestRow(
-                address=planned.page.address,
+                address=planned.named,
                 final_address=outcome.final_address,
                 title=outcome.title,
                 status=outcome.status,
-                screen=str(planned.shot.request.screen),
+                screen=str(planned.shot.request.screen) if planned.shot.request else "",
                 whole=outcome.whole,
                 warnings=outcome.warnings,
                 error=outcome.error,
             )
-            if outcome.error:
-                yield planned.page.line, row
+            if outcome.error or outcome.skipped:
+                yield planned.line, row
             for file in outcome.files:
-                yield planned.page.line, _file_row(row, file, self._journal.names.get(file.part, ""))
+                yield planned.line, _file_row(row, file, self._journal.names.get(file.part, ""))
 
     def _move(self, planned: _Planned, outcome: Outcome, file: ShotFile) -> None:
         path = self._journal.names.get(file.part)
@@ -164,14 +196,14 @@ class _Naming:
             named = Named(
                 address=outcome.final_address,
                 title=outcome.title,
-                screen=planned.shot.request.screen,
+                screen=planned.shot.request.screen if planned.shot.request else None,
                 taken_at=datetime.fromisoformat(outcome.taken_at),
                 number=planned.number,
-                of=len(self._order.pages.pages),
+                of=len(self._order.pages.pages) + len(self._order.pictures),
                 width_px=file.width_px,
                 slot=file.slot,
             )
-            path = self._namer.name(named.values(), file.extension)
+            path = self._namer.name(named.values(), file.extension, part=file.leaf)
             self._journal.note_name(file.part, path)
         part, target = self._journal.parts / file.part, self._folder / path
         if part.exists():
@@ -186,7 +218,7 @@ def _bad_row(bad: BadLine) -> ManifestRow:
 
 def _file_row(row: ManifestRow, file: ShotFile, path: str) -> ManifestRow:
     if not file.part:
-        return replace(row, error=" ".join(file.warnings))
+        return replace(row, error=" ".join(file.warnings), slot=file.slot, met=file.met)
     return replace(
         row,
         width_px=file.width_px,
@@ -194,4 +226,7 @@ def _file_row(row: ManifestRow, file: ShotFile, path: str) -> ManifestRow:
         bytes=file.bytes,
         file=path,
         warnings=(*row.warnings, *file.warnings),
+        slot=file.slot,
+        fidelity=None if file.fidelity is None else round(file.fidelity, 1),
+        met=file.met,
     )

@@ -16,8 +16,9 @@ class Named:
     """What is known of a picture when it gets its name."""
 
     address: str
+    """Empty for a picture: its title stands for the path then."""
     title: str
-    screen: Screen
+    screen: Screen | None
     taken_at: datetime
     number: int
     """Number of its page in the list, from 1."""
@@ -30,16 +31,22 @@ class Named:
         """The value of each field."""
         path = unquote(urlsplit(self.address).path).strip("/")
         without_ending = path.rpartition(".")[0] if path.endswith((".html", ".htm", ".php")) else path
-        screen = f"{self.screen.width_px}x{self.screen.height_px}"
         return {
             "host": host_of(self.address).replace(":", "-"),
-            "path": without_ending or "home",
-            "section": section_of(self.address).strip("/") or "top",
+            "path": (without_ending or "home") if self.address else self.title,
+            "section": (section_of(self.address).strip("/") or "top") if self.address else "",
             "title": self.title or without_ending or "page",
-            "screen": screen if self.screen.scale == 1 else f"{screen}@{self.screen.scale}",
+            "screen": _in_a_name(self.screen),
             "width": str(self.width_px),
             "date": self.taken_at.strftime("%Y-%m-%d"),
             "time": self.taken_at.strftime("%H%M"),
             "number": str(self.number).zfill(len(str(self.of))),
             "slot": self.slot,
         }
+
+
+def _in_a_name(screen: Screen | None) -> str:
+    if screen is None:
+        return ""
+    size = f"{screen.width_px}x{screen.height_px}"
+    return size if screen.scale == 1 else f"{size}@{screen.scale}"

@@ -37,6 +37,7 @@ class Waiting:
 
     number: int
     host: str
+    """Empty for what presses no host."""
 
 
 def next_up(
@@ -60,6 +61,9 @@ def next_up(
     for row in waiting:
         if len(chosen) >= free:
             break
+        if not row.host:
+            chosen.append(row)
+            continue
         if busy[row.host] >= pace.at_once:
             continue
         ready = started.get(row.host, float("-inf")) + pace.pause_s

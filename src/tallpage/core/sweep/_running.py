@@ -14,7 +14,6 @@ from pathlib import Path
 
 import psutil
 
-from tallpage.core.naming import host_of
 from tallpage.core.sweep._pace import Pace, Waiting, next_up
 from tallpage.core.sweep._shots import Outcome, Shot, start_process, take_shot
 
@@ -66,7 +65,7 @@ class _Run:
         self._pace = pace
         self._workers = workers
         self._on_outcome = on_outcome
-        self._waiting = {at: Waiting(at, host_of(shot.request.address)) for at, shot in enumerate(shots)}
+        self._waiting = {at: Waiting(at, shot.host) for at, shot in enumerate(shots)}
         self._attempts = dict.fromkeys(self._waiting, 0)
         self._started_at: dict[str, float] = {}
         self._under_way: dict[Future[Outcome], Waiting] = {}

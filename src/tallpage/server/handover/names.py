@@ -6,15 +6,12 @@ from pathlib import PurePosixPath
 
 from django.utils import timezone
 
-from tallpage.core.capture import Screen
 from tallpage.core.geometry import Size
 from tallpage.core.handover import Item
 from tallpage.core.naming import output_file_name
 from tallpage.core.sweep import Named, Namer, Pattern
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture, Cut
-
-_NO_SCREEN = Screen(width_px=1_280, height_px=800)
 
 
 class FileNames:
@@ -59,15 +56,14 @@ class FileNames:
         named = Named(
             address=capture.final_address or capture.address,
             title=capture.title or capture.name,
-            screen=capture.screen or _NO_SCREEN,
+            screen=capture.screen,
             taken_at=timezone.localtime(capture.taken_at or capture.created_at),
             number=number,
             of=self._expected,
             width_px=width_px,
             slot=slot,
         )
-        values = named.values() | ({} if capture.screen else {"screen": ""})
-        return self._namer.name(values, extension)
+        return self._namer.name(named.values(), extension)
 
     def _once(self, name: str) -> str:
         """A name that was not given before."""

@@ -35,7 +35,7 @@ def page_map(found: list[dict[str, Any]], *, area_px: Box, scale: int) -> PageMa
         box = _in_picture(*sides, area_px=area_px, scale=scale)
         if box is None:
             continue
-        kept = {name: row[name] for name in ("role", "level", "text", "link", "alt")}
+        kept = {name: row[name] for name in ("role", "level", "text", "link", "alt", "path")}
         blocks.append(Block(**kept, box=box))
     return PageMap(blocks=tuple(blocks))
 

@@ -74,9 +74,12 @@ class Namer:
         self._last: dict[str, int] = {}
         """The last number that a path was told apart by: thousands of equal names are no search each."""
 
-    def name(self, values: Mapping[str, str], extension: str) -> str:
-        """A path with extension that was not given before, whatever the case of its letters."""
-        path = self._pattern.filled(values)
+    def name(self, values: Mapping[str, str], extension: str, *, part: str = "") -> str:
+        """A path with extension that was not given before, whatever the case of its letters.
+
+        ``part`` says which of several files it is, like ``2-of-5``.
+        """
+        path = self._pattern.filled(values) + (f"-{part}" if part else "")
         candidate = f"{path}.{extension}"
         key = _folded(candidate)
         count = self._last.get(key, 1)
