@@ -1938,6 +1938,402 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Routines
+         * @description All routines, in their order.
+         */
+        get: operations["list_routines"];
+        put?: never;
+        /**
+         * Add Routine
+         * @description Keep a routine: as a document says, one that ships, what was done to a page, or an empty one.
+         */
+        post: operations["add_routine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Starters
+         * @description Routines that ship, to begin with.
+         */
+        get: operations["list_starters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Order
+         * @description Put routines in an order.
+         */
+        put: operations["order_routines"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open File
+         * @description Keep the routine in a file.
+         */
+        post: operations["open_routine_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Routine
+         * @description A routine with all that it says.
+         */
+        get: operations["read_routine"];
+        /**
+         * Put Routine
+         * @description Change what a routine says. What was made with it before is told by its earlier version.
+         */
+        put: operations["change_routine"];
+        post?: never;
+        /**
+         * Remove Routine
+         * @description Take a routine away; it can be restored.
+         */
+        delete: operations["delete_routine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Restore
+         * @description Put a deleted routine back.
+         */
+        post: operations["restore_routine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Duplicate
+         * @description Another routine that says the same.
+         */
+        post: operations["duplicate_routine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Key
+         * @description The digit that runs it.
+         */
+        put: operations["give_routine_key"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Looks
+         * @description What each step of a routine does to a capture: first the capture as it is, then one for each step.
+         */
+        get: operations["list_step_looks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Run
+         * @description Run a routine over captures, addresses and the pages of a sweep; or try it on three of them.
+         */
+        post: operations["start_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Runs
+         * @description The latest runs, of all routines or of one; trials are left out.
+         */
+        get: operations["list_runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Run
+         * @description A run, and how far it is.
+         */
+        get: operations["read_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Items
+         * @description Items of a run: those that need a look, then the others in their order.
+         */
+        get: operations["list_run_items"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/outputs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Outputs
+         * @description The rows of ledgers that a run made, in its order: to be handed over as one package.
+         */
+        get: operations["list_run_outputs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/mode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Mode
+         * @description Pause a run, go on with it, or stop it.
+         */
+        put: operations["set_run_mode"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/retry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Retry
+         * @description Try what failed, was stopped or left out once more.
+         */
+        post: operations["retry_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Again
+         * @description Run the newest version over the same pictures; it replaces what this one made.
+         */
+        post: operations["run_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/watched-folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Folders
+         * @description The folders in which pictures are waited for.
+         */
+        get: operations["list_watched_folders"];
+        put?: never;
+        /**
+         * Post Folder
+         * @description Run a routine over each picture that is put into a folder, which is made.
+         */
+        post: operations["watch_folder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/watched-folders/{folder_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Folder
+         * @description Watch a folder no longer; it stays with what is in it.
+         */
+        delete: operations["leave_folder"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -6221,6 +6617,387 @@ export interface components {
             secret: string;
         };
         /**
+         * QuestionOut
+         * @description What a person is asked before a routine runs; ``usual`` is what stands in the step.
+         */
+        QuestionOut: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Usual */
+            usual: string | number | boolean | null;
+            /** Step */
+            step: number;
+            /** Field */
+            field: string;
+        };
+        /**
+         * RoutineOut
+         * @description A routine in a list.
+         */
+        RoutineOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Key */
+            key: number | null;
+            /** Version */
+            version: number;
+            /** Steps */
+            steps: string[];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
+            /** Made */
+            made: number;
+        };
+        /**
+         * RoutineDetailOut
+         * @description A routine with all that it says. ``changes`` goes along when it is changed.
+         */
+        RoutineDetailOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Key */
+            key: number | null;
+            /** Version */
+            version: number;
+            /** Steps */
+            steps: string[];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
+            /** Made */
+            made: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Changes */
+            changes: number;
+            /** Versions */
+            versions: components["schemas"]["RoutineVersionOut"][];
+        };
+        /**
+         * RoutineVersionOut
+         * @description A version, and how many pictures were made with it.
+         */
+        RoutineVersionOut: {
+            /** Number */
+            number: number;
+            /** Changed By */
+            changed_by: string;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Made */
+            made: number;
+        };
+        /**
+         * NewRoutineIn
+         * @description A new routine: what it says, one that ships by its name, or a cut from which it is kept.
+         */
+        NewRoutineIn: {
+            /** Document */
+            document?: {
+                [key: string]: unknown;
+            } | null;
+            /** Starter */
+            starter?: string | null;
+            /** Cut Id */
+            cut_id?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * StarterOut
+         * @description A routine that ships, to begin with.
+         */
+        StarterOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * RoutineOrderIn
+         * @description Routines in an order.
+         */
+        RoutineOrderIn: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * ChangeRoutineIn
+         * @description What a routine says from now on; ``changes`` as it was read.
+         */
+        ChangeRoutineIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Changes */
+            changes: number;
+        };
+        /**
+         * RoutineKeyIn
+         * @description The digit that runs a routine; none where it is null.
+         */
+        RoutineKeyIn: {
+            /** Key */
+            key: number | null;
+        };
+        /**
+         * StepLookOut
+         * @description What a step does to a sample; see ``looks``.
+         */
+        StepLookOut: {
+            /** Key */
+            key: string;
+            /** Changes */
+            changes: boolean;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Said */
+            said: string;
+        };
+        /**
+         * RunOut
+         * @description A run, and how far it is.
+         */
+        RunOut: {
+            /** Id */
+            id: number;
+            /** Routine Id */
+            routine_id: number;
+            /** Routine */
+            routine: string;
+            /** Version */
+            version: number;
+            /** Newest Version */
+            newest_version: number;
+            /** Subject */
+            subject: string;
+            /** Trial */
+            trial: boolean;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "go_on" | "pause" | "stop";
+            /** Finished */
+            finished: boolean;
+            /** Ended By */
+            ended_by: string;
+            /** Note */
+            note: string;
+            /** Values */
+            values: {
+                [key: string]: string | number | boolean | null;
+            };
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Sweep Id */
+            sweep_id: number | null;
+            /** Watched Folder */
+            watched_folder: string;
+            /** Hand Over Id */
+            hand_over_id: number | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Finished At */
+            finished_at: string | null;
+        };
+        /**
+         * RunIn
+         * @description What a routine is run over, and the values that it asks for.
+         */
+        RunIn: {
+            /**
+             * Captures
+             * @default []
+             */
+            captures: number[];
+            /**
+             * Addresses
+             * @default []
+             */
+            addresses: string[];
+            /** Sweep Id */
+            sweep_id?: number | null;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Trial
+             * @default false
+             */
+            trial: boolean;
+        };
+        /**
+         * BeforeOut
+         * @description What an earlier version made of the same picture.
+         */
+        BeforeOut: {
+            /** Version */
+            version: number;
+            /** Files */
+            files: components["schemas"]["MadeFileOut"][];
+        };
+        /**
+         * MadeFileOut
+         * @description A file of an item: made, on its way, or what would be made.
+         */
+        MadeFileOut: {
+            /** Output Id */
+            output_id: number | null;
+            /** Slot */
+            slot: string;
+            /** State */
+            state: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Bytes */
+            bytes: number | null;
+            /** Limit */
+            limit: number | null;
+            /** Fidelity */
+            fidelity: number | null;
+            /** Format */
+            format: string;
+            /** Met */
+            met: boolean;
+            /**
+             * Error
+             * @default
+             */
+            error: string;
+        };
+        /**
+         * RunItemOut
+         * @description One picture of a run. ``look`` names its picture, empty before there is one.
+         */
+        RunItemOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "taking" | "applying" | "making" | "done" | "skipped" | "failed" | "stopped";
+            /** Capture Id */
+            capture_id: number | null;
+            /** Cut Id */
+            cut_id: number | null;
+            /** Warnings */
+            warnings: string[];
+            /** Error */
+            error: string;
+            /** Look */
+            look: string;
+            /** Needs A Look */
+            needs_a_look: boolean;
+            /** Files */
+            files: components["schemas"]["MadeFileOut"][];
+            before: components["schemas"]["BeforeOut"] | null;
+            /** Document Id */
+            document_id: number | null;
+        };
+        /**
+         * RunItemsOut
+         * @description Some items of a run, those that need a look first.
+         */
+        RunItemsOut: {
+            /** Items */
+            items: components["schemas"]["RunItemOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * RunModeIn
+         * @description Whether a run goes on, pauses, or stops.
+         */
+        RunModeIn: {
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "go_on" | "pause" | "stop";
+        };
+        /**
+         * RetriedOut
+         * @description How many are tried once more.
+         */
+        RetriedOut: {
+            /** Again */
+            again: number;
+        };
+        /**
+         * WatchedFolderOut
+         * @description A watched folder, and what kept the last picture from being taken in.
+         */
+        WatchedFolderOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Routine Id */
+            routine_id: number;
+            /** Routine */
+            routine: string;
+            /** Problem */
+            problem: string;
+        };
+        /**
+         * WatchedFolderIn
+         * @description A folder to be watched: its name below the data folder, and the values that the routine asks for.
+         */
+        WatchedFolderIn: {
+            /** Name */
+            name: string;
+            /** Routine Id */
+            routine_id: number;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string | number | boolean | null;
+            };
+        };
+        /**
          * MeOut
          * @description Who asks; without a name where nobody signs in.
          */
@@ -8988,6 +9765,534 @@ export interface operations {
             header?: never;
             path: {
                 outlet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    list_routines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineOut"][];
+                };
+            };
+        };
+    };
+    add_routine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRoutineIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetailOut"];
+                };
+            };
+        };
+    };
+    list_starters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterOut"][];
+                };
+            };
+        };
+    };
+    order_routines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoutineOrderIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    open_routine_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetailOut"];
+                };
+            };
+        };
+    };
+    read_routine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetailOut"];
+                };
+            };
+        };
+    };
+    change_routine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRoutineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetailOut"];
+                };
+            };
+        };
+    };
+    delete_routine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    restore_routine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetailOut"];
+                };
+            };
+        };
+    };
+    duplicate_routine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineDetailOut"];
+                };
+            };
+        };
+    };
+    give_routine_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoutineKeyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineOut"];
+                };
+            };
+        };
+    };
+    list_step_looks: {
+        parameters: {
+            query: {
+                capture: number;
+            };
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepLookOut"][];
+                };
+            };
+        };
+    };
+    start_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    list_runs: {
+        parameters: {
+            query?: {
+                routine?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"][];
+                };
+            };
+        };
+    };
+    read_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    list_run_items: {
+        parameters: {
+            query?: {
+                skip?: number;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunItemsOut"];
+                };
+            };
+        };
+    };
+    list_run_outputs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+        };
+    };
+    set_run_mode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunModeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    retry_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RetriedOut"];
+                };
+            };
+        };
+    };
+    run_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    list_watched_folders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchedFolderOut"][];
+                };
+            };
+        };
+    };
+    watch_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchedFolderIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchedFolderOut"];
+                };
+            };
+        };
+    };
+    leave_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                folder_id: number;
             };
             cookie?: never;
         };

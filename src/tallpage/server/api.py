@@ -14,6 +14,8 @@ from tallpage.server.outlets.outputs_api import router as outputs_router
 from tallpage.server.outlets.snippets_api import router as snippets_router
 from tallpage.server.people.api import router as people_router
 from tallpage.server.people.guarding import is_token
+from tallpage.server.routines.api import router as routines_router
+from tallpage.server.routines.runs_api import router as runs_router
 from tallpage.server.shelf.api import router as shelf_router
 from tallpage.server.shelf.carrying_api import router as carrying_router
 from tallpage.server.shelf.hiding_api import router as hiding_router
@@ -53,6 +55,8 @@ api.add_router("", snippets_router)
 api.add_router("", signins_router)
 api.add_router("", sweeps_router)
 api.add_router("", handover_router)
+api.add_router("", routines_router)
+api.add_router("", runs_router)
 api.add_router("", people_router)
 api.add_router("", archives_router)
 api.add_router("", upkeep_router)

@@ -59,6 +59,7 @@ INSTALLED_APPS = [
     "tallpage.server.sweeps",
     "tallpage.server.archives",
     "tallpage.server.handover",
+    "tallpage.server.routines",
     "tallpage.server.upkeep",
 ]
 MIDDLEWARE = [

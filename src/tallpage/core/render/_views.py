@@ -110,6 +110,20 @@ def dressed_view(source: Source, cut: Cut, *, width_px: int) -> bytes:
     Raises:
         FitError: what is around the picture leaves no room for it.
     """
+    return encode_webp(_dressed(source, cut, width_px), quality=88)
+
+
+def step_view(source: Source, cut: Cut, *, file_width_px: int, width_px: int) -> bytes:
+    """The same, small: as a file of ``file_width_px`` shows it, at ``width_px`` or less.
+
+    Raises:
+        FitError: what is around the picture leaves no room for it.
+    """
+    raster = _dressed(source, cut, file_width_px)
+    return encode_webp(raster.resized(raster.size.at_width(min(width_px, raster.size.width_px))), quality=82)
+
+
+def _dressed(source: Source, cut: Cut, width_px: int) -> Raster:
     frame = cut.frame
     shown_px = max(1, _DRESSED_VIEW_PX * frame.size.width_px // width_px)
     if frame.size.height_px > shown_px:
@@ -118,7 +132,7 @@ def dressed_view(source: Source, cut: Cut, *, width_px: int) -> bytes:
         fold = Fold(top_px=upper[-1].bottom_px, height_px=lower[0].y_px - upper[-1].bottom_px)
         cut = replace(cut, frame=Frame.of(frame.box, [*frame.folds, fold], frame.folds_down))
     rendering = Rendering(source, cut, RenderRules(sizing=Sizing(width_px=width_px)))
-    return encode_webp(rendering.draw(rendering.whole()), quality=88)
+    return rendering.draw(rendering.whole())
 
 
 def save_joined_png(folder: Path, manifest: StripManifest, path: Path) -> int:

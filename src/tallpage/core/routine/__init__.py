@@ -1,6 +1,6 @@
 """Chains of steps that are run over any number of captures: as a file, on a page, out of what was done."""
 
-from tallpage.core.routine._applying import apply_routine
+from tallpage.core.routine._applying import apply_as_far_as_possible, apply_routine
 from tallpage.core.routine._asking import Question, Value, questions_of
 from tallpage.core.routine._file import (
     document_of,
@@ -17,9 +17,19 @@ from tallpage.core.routine._orders import SlotOrder, request_of, slots_of
 from tallpage.core.routine._page import Applied, Page, PictureSkipped, RunEnded
 from tallpage.core.routine._rules import Anchor, BlockRule
 from tallpage.core.routine._starters import starter_names, starter_routine
-from tallpage.core.routine.models import STAGES, VERSION, OutStep, Routine, SlotStep, TakeStep, stage_of
+from tallpage.core.routine.models import (
+    MOST_FILE_BYTES,
+    STAGES,
+    VERSION,
+    OutStep,
+    Routine,
+    SlotStep,
+    TakeStep,
+    stage_of,
+)
 
 __all__ = [
+    "MOST_FILE_BYTES",
     "STAGES",
     "VERSION",
     "Anchor",
@@ -36,6 +46,7 @@ __all__ = [
     "SlotStep",
     "TakeStep",
     "Value",
+    "apply_as_far_as_possible",
     "apply_routine",
     "document_of",
     "find_block",

@@ -9,7 +9,7 @@ from typing import Any
 from tallpage.core.cut import Cut, Fold, FoldDown, Frame, anchored_box
 from tallpage.core.cut.models import HiddenArea, SoughtWords
 from tallpage.core.dressing import Dressing
-from tallpage.core.errors import FrameError
+from tallpage.core.errors import FrameError, RoutineError, TallPageError
 from tallpage.core.geometry import Box, Size
 from tallpage.core.marks import Mark, placed
 from tallpage.core.once import once
@@ -58,22 +58,42 @@ def apply_routine(routine: Routine, page: Page) -> Applied:
         RunEnded: a step finds nothing, and the run ends then.
         FrameError: nothing would be left to be seen.
     """
+    applied = apply_as_far_as_possible(routine, page)
+    if applied.failure is not None:
+        raise applied.failure
+    return applied
+
+
+def apply_as_far_as_possible(routine: Routine, page: Page) -> Applied:
+    """The same, up to the step that fails: for looking at a chain while it is put together."""
     cut = Cut.whole(page.source.size)
     warnings: list[str] = []
     after_step: list[Cut] = []
+    failure: TallPageError | None = None
     for number, step in enumerate(routine.steps, start=1):
         do = None if step.off else _DONE_BY.get(type(step))
         if do is not None:
             try:
                 cut = do(step, _OnPage(page, cut, number))
             except _NotFound as missing:
-                warnings.append(_told(step, number, str(missing)))
+                try:
+                    warnings.append(_told(step, number, str(missing)))
+                except RoutineError as error:
+                    failure = error
+            except TallPageError as error:
+                failure = error
+        if failure is not None:
+            break
         after_step.append(cut)
     pictures = {name: routine.pictures[name] for name in cut.picture_names()}
     styles = {mark.style: routine.styles[mark.style] for mark in cut.marks if mark.style is not None}
-    cut = replace(cut.require_on(page.source.size), pictures=pictures, styles=styles)
     shown = tuple(replace(row, pictures=pictures, styles=styles) for row in after_step)
-    return Applied(cut=cut, warnings=tuple(warnings), after_step=shown)
+    return Applied(
+        cut=replace(cut, pictures=pictures, styles=styles),
+        warnings=tuple(warnings),
+        after_step=shown,
+        failure=failure,
+    )
 
 
 def _told(step: Any, number: int, missing: str) -> str:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from tallpage.core.capture import Screen
 from tallpage.core.cut import Cut
-from tallpage.core.errors import RoutineError
+from tallpage.core.errors import RoutineError, TallPageError
 from tallpage.core.render import Source
 
 
@@ -26,6 +26,8 @@ class Applied:
     warnings: tuple[str, ...] = ()
     after_step: tuple[Cut, ...] = field(default=(), repr=False)
     """The cut after each step; of one that is off, or does nothing to the picture, as before it."""
+    failure: TallPageError | None = None
+    """What kept the step after these from being done."""
 
 
 class PictureSkipped(RoutineError):

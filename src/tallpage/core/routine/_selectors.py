@@ -13,7 +13,7 @@ import soupsieve
 from bs4 import BeautifulSoup, Tag
 
 _ESCAPED = re.compile(r"\\(?:([0-9a-fA-F]{1,6})\s?|(.))")
-"""A character of a name as CSS writes it where it stands for something else: ``\\:``, or ``\\3a `` by number."""
+"""A character as CSS writes it where it would stand for something else: ``\\:``, or ``\\3a `` by number."""
 _PART = re.compile(rf"(?P<sign>[#.]?)(?P<name>(?:{_ESCAPED.pattern}|[^\\#.])+)")
 _UNKNOWN = re.compile(r"[:+~\[]")
 

@@ -254,7 +254,8 @@ class SlotStep(_Step):
     enlarge: bool = False
     background: Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")] = "#ffffff"
     limit_bytes: Annotated[int, Field(strict=True, ge=1)] | None = None
-    fidelity: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
+    fidelity: Annotated[int, Field(strict=True, ge=0, le=100)] | None = None
+    """As light as possible while it looks so good, 50 to 100."""
     formats: Annotated[tuple[str, ...], Field(min_length=1, max_length=10)] = ("jpeg", "png", "webp")
     greatest_height_px: WholeLength | None = None
     leaves: Annotated[int, Field(strict=True, ge=1, le=1_000)] | None = None

@@ -35,8 +35,13 @@ def add_own_output(cut: Cut, rules: Mapping[str, Any]) -> Output:
     Raises:
         FitError: rules that cannot be worked with; nothing is stored.
     """
+    return add_labelled_output(cut, rules, "")
+
+
+def add_labelled_output(cut: Cut, rules: Mapping[str, Any], label: str) -> Output:
+    """As :func:`add_own_output`, called by a label; by its size where that is empty."""
     row = Output(cut=cut, **rules)
-    row.label = str(row.sizing)
+    row.label = label or str(row.sizing)
     return _queue_new(row)
 
 

@@ -81,6 +81,15 @@ def open_cut(capture: Capture, data: bytes, name: str) -> Cut:
     """
     _require_taken(capture)
     cut = core_cut.read_cut(data).require_on(capture.size)
+    return keep_cut(capture, cut, name)
+
+
+def keep_cut(capture: Capture, cut: core_cut.Cut, name: str) -> Cut:
+    """Another cut of a capture, on which it lies; the pictures in it are stored.
+
+    Raises:
+        StorageError: they cannot be.
+    """
     names = {given: keep_picture(png) for given, png in cut.pictures.items()}
     document = _named(cut.renamed_pictures(names)).as_json()
     return _added(capture, free_name(capture, name.strip()[:80]), document)

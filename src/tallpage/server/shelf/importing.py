@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from django.core.files.uploadedfile import UploadedFile
+from django.core.files import File
 from django.db import transaction
 from django.utils import timezone
 
@@ -27,8 +27,8 @@ from tallpage.server.storage import (
 KIND = "import_picture"
 
 
-def order_picture(upload: UploadedFile[bytes]) -> Capture:
-    """Keep an uploaded file, check what it claims to be, and queue its decoding.
+def order_picture(upload: File[bytes]) -> Capture:
+    """Keep a copy of a file, check what it claims to be, and queue its decoding.
 
     Raises:
         PictureUnreadable, PictureTooLarge: from its header alone; nothing is kept.

@@ -19,6 +19,7 @@ from tallpage.server.handover.models import HandOver, SharedLink
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output, OutputFile
+from tallpage.server.routines.models import RunItem
 from tallpage.server.shelf.models import Capture
 
 Kind = Literal["unfinished work", "capture", "file", "view", "document", "shared", "browser profile"]
@@ -61,7 +62,7 @@ def find_leftovers() -> list[Leftover]:
         "unfinished work": _under_way(),
         "capture": captures,
         "file": files,
-        "view": captures | files,
+        "view": captures | files | _trials(),
         "document": _documents(),
         "shared": _shared(),
     }
@@ -88,6 +89,7 @@ def orphaned_jobs() -> QuerySet[Job]:
         saving=None,
         hand_over=None,
         brought_archive=None,
+        run_item=None,
     ).exclude(state__in=_PENDING)
 
 
@@ -117,6 +119,11 @@ def _captures() -> set[str]:
 def _files() -> set[str]:
     made = OutputFile.objects.values_list("key", flat=True)
     return {*made, *Output.objects.values_list("swatch_key", flat=True)}
+
+
+def _trials() -> set[str]:
+    """What is shown of routines that were only tried."""
+    return set(RunItem.objects.exclude(look="").values_list("look", flat=True))
 
 
 def _unused_profiles() -> Iterator[Path]:

@@ -1,0 +1,389 @@
+"""What the API takes and gives of routines and their runs."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, Literal, cast
+
+from ninja import Field, Schema
+
+from tallpage.core.routine import Question, questions_of, stage_of
+from tallpage.server.outlets import ledger
+from tallpage.server.outlets.models import Output
+from tallpage.server.routines.models import Routine, RoutineVersion, Run, RunItem, WatchedFolder
+
+Value = str | int | float | bool | None
+ItemState = Literal["waiting", "taking", "applying", "making", "done", "skipped", "failed", "stopped"]
+RunMode = Literal["go_on", "pause", "stop"]
+_MOST_VALUES = 100
+
+
+class QuestionOut(Schema):
+    """What a person is asked before a routine runs; ``usual`` is what stands in the step."""
+
+    name: str
+    words: str
+    usual: Value
+    step: int
+    field: str
+
+    @staticmethod
+    def of(question: Question) -> QuestionOut:
+        """A question of the core."""
+        return QuestionOut(
+            name=question.name,
+            words=question.words,
+            usual=question.usual,
+            step=question.step,
+            field=question.field,
+        )
+
+
+class RoutineOut(Schema):
+    """A routine in a list."""
+
+    id: int
+    name: str
+    note: str
+    key: int | None
+    version: int
+    steps: list[str]
+    """The kinds of its steps that are not off, in order."""
+    questions: list[QuestionOut]
+    made: int
+    """How many pictures it was run over, trials left out."""
+
+    @staticmethod
+    def of(routine: Routine) -> RoutineOut:
+        """A routine with its newest version."""
+        return RoutineOut(**_told(routine, routine.newest))
+
+
+class RoutineVersionOut(Schema):
+    """A version, and how many pictures were made with it."""
+
+    number: int
+    changed_by: str
+    created_at: datetime
+    made: int
+
+
+class RoutineDetailOut(RoutineOut):
+    """A routine with all that it says. ``changes`` goes along when it is changed."""
+
+    document: dict[str, Any]
+    changes: int
+    versions: list[RoutineVersionOut]
+
+    @staticmethod
+    def of_all(routine: Routine) -> RoutineDetailOut:
+        """A routine with its versions."""
+        newest = routine.newest
+        return RoutineDetailOut(
+            **_told(routine, newest),
+            document=newest.document,
+            changes=newest.changes,
+            versions=[
+                RoutineVersionOut(
+                    number=row.number,
+                    changed_by=row.changed_by,
+                    created_at=row.created_at,
+                    made=_made_with(row),
+                )
+                for row in routine.versions.all()
+            ],
+        )
+
+
+class StarterOut(Schema):
+    """A routine that ships, to begin with."""
+
+    name: str
+    title: str
+    note: str
+
+
+class NewRoutineIn(Schema):
+    """A new routine: what it says, one that ships by its name, or a cut from which it is kept."""
+
+    document: dict[str, Any] | None = None
+    starter: str | None = None
+    cut_id: int | None = None
+    name: str = Field(default="", max_length=120)
+
+
+class ChangeRoutineIn(Schema):
+    """What a routine says from now on; ``changes`` as it was read."""
+
+    document: dict[str, Any]
+    changes: int
+
+
+class RoutineKeyIn(Schema):
+    """The digit that runs a routine; none where it is null."""
+
+    key: int | None = Field(ge=1, le=9)
+
+
+class RoutineOrderIn(Schema):
+    """Routines in an order."""
+
+    ids: list[int] = Field(max_length=1_000)
+
+
+class StepLookOut(Schema):
+    """What a step does to a sample; see ``looks``."""
+
+    key: str
+    changes: bool
+    width_px: int
+    height_px: int
+    said: str
+
+
+class RunIn(Schema):
+    """What a routine is run over, and the values that it asks for."""
+
+    captures: list[int] = Field(default=[], max_length=20_000)
+    addresses: list[str] = Field(default=[], max_length=20_000)
+    sweep_id: int | None = None
+    values: dict[str, Value] = Field(default={}, max_length=_MOST_VALUES)
+    trial: bool = False
+
+
+class RunModeIn(Schema):
+    """Whether a run goes on, pauses, or stops."""
+
+    mode: RunMode
+
+
+class MadeFileOut(Schema):
+    """A file of an item: made, on its way, or what would be made."""
+
+    output_id: int | None
+    slot: str
+    state: str
+    """Of its job; ``done`` for what was tried."""
+    width: int
+    height: int
+    bytes: int | None
+    limit: int | None
+    fidelity: float | None
+    format: str
+    met: bool
+    error: str = ""
+
+    @staticmethod
+    def of_output(row: Output) -> MadeFileOut:
+        """A row of the ledger."""
+        weakest = ledger.weakest(row)
+        width_px, height_px = (weakest.width_px, weakest.height_px) if weakest else (0, 0)
+        files = list(row.files.all())
+        return MadeFileOut(
+            output_id=row.pk,
+            slot=row.label,
+            state=row.job.state,
+            width=width_px,
+            height=height_px if len(files) < 2 else sum(file.height_px for file in files),
+            bytes=sum(file.bytes for file in files) if files else None,
+            limit=row.limit_bytes,
+            fidelity=weakest.fidelity if weakest else None,
+            format=weakest.format if weakest else "",
+            met=row.met,
+            error=str((row.job.error or {}).get("sentence", "")),
+        )
+
+    @staticmethod
+    def of_trial(told: dict[str, Any]) -> MadeFileOut:
+        """A file that was only tried."""
+        part = told.get("part", "")
+        return MadeFileOut(
+            output_id=None,
+            slot=f"{told['slot']} {part}".strip(),
+            state="done",
+            width=told.get("width") or 0,
+            height=told.get("height") or 0,
+            bytes=told.get("bytes"),
+            limit=told.get("limit"),
+            fidelity=told.get("fidelity"),
+            format=told.get("format") or "",
+            met=bool(told.get("met")),
+            error=told.get("error", ""),
+        )
+
+
+class BeforeOut(Schema):
+    """What an earlier version made of the same picture."""
+
+    version: int
+    files: list[MadeFileOut]
+
+
+class RunItemOut(Schema):
+    """One picture of a run. ``look`` names its picture, empty before there is one."""
+
+    id: int
+    number: int
+    name: str
+    state: ItemState
+    capture_id: int | None
+    cut_id: int | None
+    warnings: list[str]
+    error: str
+    look: str
+    needs_a_look: bool
+    files: list[MadeFileOut]
+    before: BeforeOut | None
+    document_id: int | None
+    """Line of the log of the document that was made of it."""
+
+    @staticmethod
+    def of(item: RunItem) -> RunItemOut:
+        """An item with its files."""
+        files = files_of(item)
+        replaced = item.replaces
+        before = (
+            BeforeOut(version=replaced.run.version.number, files=files_of(replaced)) if replaced else None
+        )
+        return RunItemOut(
+            id=item.pk,
+            number=item.number,
+            name=item.name,
+            state=cast(ItemState, item.state),
+            capture_id=item.capture_id,
+            cut_id=item.cut_id,
+            warnings=item.warnings,
+            error=item.error,
+            look=item.look or (f"{item.cut_id}-{item.cut.version}" if item.cut else ""),
+            needs_a_look=needs_a_look(item, files),
+            files=files,
+            before=before,
+            document_id=item.hand_over_id,
+        )
+
+
+class RunOut(Schema):
+    """A run, and how far it is."""
+
+    id: int
+    routine_id: int
+    routine: str
+    version: int
+    newest_version: int
+    subject: str
+    trial: bool
+    mode: RunMode
+    finished: bool
+    ended_by: str
+    note: str
+    values: dict[str, Value]
+    counts: dict[str, int]
+    """Items by their state, and ``all``."""
+    sweep_id: int | None
+    watched_folder: str
+    hand_over_id: int | None
+    created_at: datetime
+    finished_at: datetime | None
+
+    @staticmethod
+    def of(run: Run, counts: dict[str, int]) -> RunOut:
+        """A run with its counts."""
+        return RunOut(
+            id=run.pk,
+            routine_id=run.version.routine_id,
+            routine=run.version.document.get("name", ""),
+            version=run.version.number,
+            newest_version=run.version.routine.newest.number,
+            subject=run.subject,
+            trial=run.trial,
+            mode=cast(RunMode, run.stop_mode),
+            finished=run.finished_at is not None,
+            ended_by=run.ended_by,
+            note=run.note,
+            values=run.values,
+            counts=counts,
+            sweep_id=run.sweep_id,
+            watched_folder=run.watched_folder,
+            hand_over_id=run.hand_over_id,
+            created_at=run.created_at,
+            finished_at=run.finished_at,
+        )
+
+
+class RunItemsOut(Schema):
+    """Some items of a run, those that need a look first."""
+
+    items: list[RunItemOut]
+    total: int
+
+
+class RetriedOut(Schema):
+    """How many are tried once more."""
+
+    again: int
+
+
+class WatchedFolderIn(Schema):
+    """A folder to be watched: its name below the data folder, and the values that the routine asks for."""
+
+    name: str = Field(min_length=1, max_length=80)
+    routine_id: int
+    values: dict[str, Value] = Field(default={}, max_length=_MOST_VALUES)
+
+
+class WatchedFolderOut(Schema):
+    """A watched folder, and what kept the last picture from being taken in."""
+
+    id: int
+    name: str
+    path: str
+    routine_id: int
+    routine: str
+    problem: str
+
+    @staticmethod
+    def of(row: WatchedFolder, path: str) -> WatchedFolderOut:
+        """A folder with its path."""
+        return WatchedFolderOut(
+            id=row.pk,
+            name=row.name,
+            path=path,
+            routine_id=row.routine_id,
+            routine=row.routine.name,
+            problem=row.problem,
+        )
+
+
+def files_of(item: RunItem) -> list[MadeFileOut]:
+    """The files of an item, or what its trial told."""
+    if item.files:
+        return [MadeFileOut.of_trial(told) for told in item.files]
+    return [MadeFileOut.of_output(row) for row in item.outputs.all()]
+
+
+def needs_a_look(item: RunItem, files: list[MadeFileOut]) -> bool:
+    """Whether something of an item is not as it was asked."""
+    if item.state in (RunItem.State.FAILED, RunItem.State.SKIPPED) or item.warnings:
+        return True
+    return item.state == RunItem.State.DONE and any(not file.met for file in files)
+
+
+def _told(routine: Routine, newest: RoutineVersion) -> dict[str, Any]:
+    chain = newest.chain()
+    steps = sorted((step for step in chain.steps if not step.off), key=lambda step: stage_of(step.kind))
+    return {
+        "id": routine.pk,
+        "name": routine.name,
+        "note": chain.note,
+        "key": routine.key,
+        "version": newest.number,
+        "steps": [step.kind for step in steps],
+        "questions": [QuestionOut.of(question) for question in questions_of(chain)],
+        "made": RunItem.objects.filter(
+            run__version__routine=routine, run__trial=False, state=RunItem.State.DONE
+        ).count(),
+    }
+
+
+def _made_with(version: RoutineVersion) -> int:
+    return RunItem.objects.filter(run__version=version, run__trial=False, state=RunItem.State.DONE).count()
