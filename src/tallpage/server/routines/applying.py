@@ -51,7 +51,7 @@ class _Result:
 
 
 def prepare(job: Job) -> Work:
-    """How a picture of a run gets its cut. A trial makes its files too, and keeps only what is told of them."""
+    """How a picture of a run gets its cut. A trial makes its files too, and keeps only what they would be."""
     item = RunItem.objects.select_related("run__version", "capture").filter(job=job).first()
     if item is None or item.capture is None or not item.capture.storage_key:
         raise Stopped("The picture is not there any more.")

@@ -154,20 +154,22 @@ def _add_arrived(run: Run) -> None:
 
 def _follow_sweeps() -> None:
     """A sweep that is taken again is run over again, with what the routine says by then."""
-    followed = Run.objects.filter(sweep=OuterRef("previous"), trial=False)
+    followed = Run.objects.filter(
+        sweep=OuterRef("previous"),
+        trial=False,
+        created_at__lt=OuterRef("created_at"),
+        version__routine__deleted_at=None,
+    )
     there = Run.objects.filter(sweep=OuterRef("pk"))
-    for sweep in Sweep.objects.filter(
-        Exists(followed), ~Exists(there), finished_at=None, previous__isnull=False
-    ):
-        for before in Run.objects.filter(
-            sweep=sweep.previous, trial=False, version__routine__deleted_at=None
-        ).select_related("version__routine"):
+    for sweep in Sweep.objects.filter(Exists(followed), ~Exists(there)):
+        before = Run.objects.filter(sweep=sweep.previous, trial=False, version__routine__deleted_at=None)
+        for run in before.select_related("version__routine"):
             Run.objects.create(
-                version=before.version.routine.newest,
-                values=before.values,
-                subject=before.subject,
+                version=run.version.routine.newest,
+                values=run.values,
+                subject=run.subject,
                 sweep=sweep,
-                person=before.person,
+                person=run.person,
             )
 
 
