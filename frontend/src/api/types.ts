@@ -128,3 +128,26 @@ export type Held = Schemas["HeldOut"];
 export type BroughtArchive = Schemas["BroughtArchiveOut"];
 export type Retaken = Schemas["RetakenOut"];
 export type Batch = Given<Schemas["BatchIn"], "action">;
+export type Routine = Schemas["RoutineOut"];
+export type Question = Schemas["QuestionOut"];
+/** One step of a routine: what it does, and its own fields, as docs/routine-file.md has them. */
+export interface RoutineStep {
+  kind: string;
+  off?: boolean;
+  ask?: { name: string; field: string; words: string }[];
+  if_missing?: "skip" | "whole" | "stop";
+  [field: string]: unknown;
+}
+export interface RoutineDocument {
+  version: 1;
+  name: string;
+  note?: string;
+  steps: RoutineStep[];
+  [part: string]: unknown;
+}
+export type RoutineDetail = Omit<Schemas["RoutineDetailOut"], "document"> & { document: RoutineDocument };
+export type StepLook = Schemas["StepLookOut"];
+export type RunIn = Partial<Schemas["RunIn"]>;
+export type Run = Schemas["RunOut"];
+export type RunItem = Schemas["RunItemOut"];
+export type MadeFile = Schemas["MadeFileOut"];

@@ -4,7 +4,8 @@ import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 
 import { AddressField } from "../gather/AddressField";
 import { PictureDrop } from "../gather/PictureDrop";
-import { useAction } from "./actions/useAction";
+import { EVERYWHERE } from "./actions/everywhere";
+import { useKeys } from "./actions/useKeys";
 import { useNotices } from "./notices";
 import { ScreenGuard } from "./ScreenGuard";
 import { applyTheme, storedTheme } from "./theme";
@@ -19,6 +20,7 @@ const SCREENS = [
   { to: "/", label: "Gather" },
   { to: "/shelf", label: "Shelf" },
   { to: "/sweeps", label: "Sweeps" },
+  { to: "/routines", label: "Routines" },
   { to: "/outlets", label: "Outlets" },
 ] as const;
 
@@ -31,15 +33,16 @@ export function Shell() {
   const location = useLocation();
   const onGather = location.pathname === "/";
 
-  useAction("gather", () => void navigate("/"));
-  useAction("shelf", () => void navigate("/shelf"));
-  useAction("sweeps", () => void navigate("/sweeps"));
-  useAction("outlets", () => void navigate("/outlets"));
-  useAction("help", () => setHelpOpen((open) => !open), {
+  useKeys(EVERYWHERE.gather, () => void navigate("/"));
+  useKeys(EVERYWHERE.shelf, () => void navigate("/shelf"));
+  useKeys(EVERYWHERE.sweeps, () => void navigate("/sweeps"));
+  useKeys(EVERYWHERE.routines, () => void navigate("/routines"));
+  useKeys(EVERYWHERE.outlets, () => void navigate("/outlets"));
+  useKeys(EVERYWHERE.help, () => setHelpOpen((open) => !open), {
     useKey: true,
     ignoreModifiers: true, // which keys make a question mark depends on the keyboard
   });
-  useAction("address", () => document.querySelector<HTMLTextAreaElement>("[data-address-field]")?.focus(), {
+  useKeys(EVERYWHERE.address, () => document.querySelector<HTMLTextAreaElement>("[data-address-field]")?.focus(), {
     preventDefault: true,
   });
 

@@ -36,6 +36,9 @@ export const SCREENS: readonly Screen[] = [
   screen(["/sweeps"], () => import("../sweeps/SweepsPage").then((module) => module.SweepsPage)),
   screen(["/sweeps/new"], () => import("../sweeps/listing/NewSweepPage").then((module) => module.NewSweepPage)),
   screen(["/sweeps/:sweepId"], () => import("../sweeps/proofs/ProofsPage").then((module) => module.ProofsPage)),
+  screen(["/routines"], () => import("../routines/RoutinesPage").then((module) => module.RoutinesPage)),
+  screen(["/routines/:routineId"], () => import("../routines/RoutinePage").then((module) => module.RoutinePage)),
+  screen(["/runs/:runId"], () => import("../routines/runs/RunPage").then((module) => module.RunPage)),
   screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
   screen(["/sign-ins"], () => import("../signins/SignInsPage").then((module) => module.SignInsPage)),
 ];

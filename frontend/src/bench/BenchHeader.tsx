@@ -12,6 +12,8 @@ import type { SaveState } from "./cut/cutSaver";
 import { LogPanel } from "../handover/LogPanel";
 import { Panel } from "../parts/Panel";
 import { RightsPanel } from "../rights/RightsPanel";
+import { KeepAsRoutine } from "../routines/KeepAsRoutine";
+import { RoutineMenu } from "../routines/RoutineMenu";
 import { Report } from "./report/Report";
 import { CarryOver } from "./review/CarryOver";
 
@@ -53,12 +55,23 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
         </Panel>
         <RightsPanel ids={[capture.id]} rights={capture.rights} />
         <LogPanel captureId={capture.id} />
+        <BenchRoutines />
         <CutsPanel />
         <button type="button" className="btn btn-ghost btn-sm" title={titled("newCut", "Start another cut of this page")} onClick={onNewCut}>
           <Plus size={16} aria-hidden /> New cut
         </button>
       </div>
     </div>
+  );
+}
+
+/** What was done here for other pages, and what is done to others for this one. */
+function BenchRoutines() {
+  const { capture, cut, saver } = useBench();
+  return (
+    <RoutineMenu over={() => ({ captures: [capture.id] })} words="this capture" button="btn-square btn-ghost" iconOnly>
+      <KeepAsRoutine cutId={cut.id} captureId={capture.id} onSaved={() => saver.flush()} />
+    </RoutineMenu>
   );
 }
 

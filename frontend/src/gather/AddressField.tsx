@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 
 import { useTakePage } from "../api/captures";
@@ -11,6 +11,7 @@ import { useScreenChoice } from "./screenChoice";
 import { useTakeSettings } from "./takeSettings";
 
 const MANY = 4;
+const RunBeside = lazy(() => import("../routines/RunBeside").then(({ RunBeside }) => ({ default: RunBeside })));
 
 interface Refused {
   address: string;
@@ -87,6 +88,11 @@ export function AddressField({ compact = false }: { compact?: boolean }) {
             }
           }}
         />
+        {text.trim() && (
+          <Suspense>
+            <RunBeside text={text} compact={compact} onTaken={() => setText("")} />
+          </Suspense>
+        )}
         <button type="submit" className={compact ? "btn btn-primary btn-sm" : "btn btn-primary h-[54px] px-7 text-lg"}>
           Take page
         </button>

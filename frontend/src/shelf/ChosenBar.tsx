@@ -10,6 +10,7 @@ import { HandOverPanel } from "../handover/HandOverPanel";
 import { counted } from "../parts/figures";
 import { ClosingButton, Panel } from "../parts/Panel";
 import { RightsPanel } from "../rights/RightsPanel";
+import { RoutineMenu } from "../routines/RoutineMenu";
 import { useChosen } from "./chosen";
 import { inOrder } from "./folderTree";
 import { MakeFiles } from "./MakeFiles";
@@ -55,6 +56,7 @@ export function ChosenBar({ found }: { found: readonly number[] }) {
         <button type="button" className="btn btn-sm" disabled={retake.isPending} onClick={() => retake.mutate(some, { onError: showProblem, onSuccess: toldRetaken })}>
           <RotateCcw size={15} aria-hidden /> Take again
         </button>
+        <RoutineMenu over={() => ({ captures: some })} words={words} />
         <MakeFiles ids={some} />
         <HandOverPanel handed={{ what: { captures: some }, name: words }} />
         <button

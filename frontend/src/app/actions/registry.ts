@@ -1,19 +1,6 @@
-/**
- * Everything that a key does: buttons take their words from here, `?` shows it, hooks bind it.
- *
- * `keys` are as react-hotkeys-hook writes them; of several, each does it. Where a whole set belongs together
- * (arrows), `shown` says them as a person would.
- */
-export interface Action {
-  scope: Scope;
-  /** Under which heading `?` shows it. */
-  group: string;
-  words: string;
-  keys: readonly string[];
-  shown?: string;
-}
+import { type Action, EVERYWHERE, type Scope } from "./everywhere";
 
-export type Scope = "everywhere" | "shelf" | "proofs" | "large" | "bench" | "compare";
+export type { Action } from "./everywhere";
 
 /** Which scopes hear their keys at the same time as one: those around it. */
 const AROUND: Record<Scope, readonly Scope[]> = {
@@ -30,13 +17,15 @@ const ARROWS = ["left", "right", "up", "down"] as const;
 const ALT_ARROWS = ARROWS.map((key) => `alt+${key}`);
 
 export const ACTIONS = {
-  address: { scope: "everywhere", group: "Everywhere", words: "go to the address field", keys: ["a"] },
-  gather: { scope: "everywhere", group: "Everywhere", words: "Gather", keys: ["g"] },
-  shelf: { scope: "everywhere", group: "Everywhere", words: "Shelf", keys: ["s"] },
-  sweeps: { scope: "everywhere", group: "Everywhere", words: "Sweeps", keys: ["w"] },
-  outlets: { scope: "everywhere", group: "Everywhere", words: "Outlets", keys: ["o"] },
+  ...EVERYWHERE,
+  runRoutine: {
+    scope: "everywhere",
+    group: "Everywhere",
+    words: "run the routine that has this digit over what is here",
+    keys: ["1", "2", "3", "4", "5", "6", "7", "8", "9"].map((digit) => `alt+${digit}`),
+    shown: "Alt + 1 … 9",
+  },
   search: { scope: "shelf", group: "Everywhere", words: "search, on the shelf", keys: ["/"] },
-  help: { scope: "everywhere", group: "Everywhere", words: "show or hide these keys", keys: ["?"] },
 
   nextPicture: { scope: "proofs", group: "Sweep: skimming", words: "next picture", keys: ARROWS, shown: "← → ↑ ↓" },
   large: { scope: "proofs", group: "Sweep: skimming", words: "large view", keys: ["enter"] },

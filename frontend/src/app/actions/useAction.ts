@@ -1,9 +1,9 @@
-import { type Options, useHotkeys } from "react-hotkeys-hook";
+import type { Options } from "react-hotkeys-hook";
 
-import { type Action, type ActionId, ACTIONS } from "./registry";
+import { type ActionId, ACTIONS } from "./registry";
+import { useKeys } from "./useKeys";
 
-/** Binds an action's keys while the component is there. They rest while somebody types in a field. */
+/** Binds the keys of one of all actions while the component is there. */
 export function useAction(id: ActionId, run: (event: KeyboardEvent) => void, options?: Options, dependencies?: unknown[]): void {
-  const action: Action = ACTIONS[id];
-  useHotkeys([...action.keys], run, options, dependencies);
+  useKeys(ACTIONS[id], run, options, dependencies);
 }

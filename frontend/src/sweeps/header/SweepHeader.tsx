@@ -10,6 +10,7 @@ import { roughly } from "../listing/picking";
 import { DeletePanel } from "./DeletePanel";
 import { RetakePanel } from "./RetakePanel";
 import { HandOverPanel } from "../../handover/HandOverPanel";
+import { RoutineMenu } from "../../routines/RoutineMenu";
 import { SavePanel } from "./SavePanel";
 
 /** How far a sweep is, and what can be done to all of it. */
@@ -41,6 +42,7 @@ export function SweepHeader({ sweep }: { sweep: Sweep }) {
         )}
         {retakes > 0 && <RetakePanel sweep={sweep} />}
         <AgainPanel sweep={sweep} />
+        <RoutineMenu over={() => ({ sweep_id: sweep.id })} words={`the pages of ${sweep.name}`} />
         {count.taken > 0 && <HandOverPanel handed={{ what: { sweep: sweep.id }, name: sweep.name }} />}
         {count.taken > 0 && <SavePanel sweep={sweep} />}
         {!going && <DeletePanel sweep={sweep} />}
