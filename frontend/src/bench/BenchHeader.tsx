@@ -69,7 +69,7 @@ export function BenchHeader({ onNewCut }: { onNewCut: () => void }) {
 function BenchRoutines() {
   const { capture, cut, saver } = useBench();
   return (
-    <RoutineMenu over={() => ({ captures: [capture.id] })} words="this capture" button="btn-square btn-ghost" iconOnly>
+    <RoutineMenu over={() => ({ captures: [capture.id] })} words="this capture" label="Routines" button="btn-square btn-ghost" iconOnly>
       <KeepAsRoutine cutId={cut.id} captureId={capture.id} onSaved={() => saver.flush()} />
     </RoutineMenu>
   );

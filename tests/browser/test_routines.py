@@ -1,0 +1,226 @@
+"""Routines as a person uses them: kept from the Bench, tried, run, carried from one place to another."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.person import Person
+from tests.pictures import as_png, assert_same_pixels, decoded, text_page
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+
+SLOT = {"kind": "slot", "name": "Story", "width_px": 300, "limit_bytes": 60_000, "formats": ["png"]}
+
+
+def _routine(person: Person, name: str, *steps: dict[str, Any]) -> int:
+    document = {"version": 1, "name": name, "steps": [*steps]}
+    return int(person.change("POST", "/routines", {"document": document})["id"])
+
+
+def _ended(person: Person) -> dict[str, Any]:
+    """The run on the screen, once it has ended."""
+    person.see("[data-run-state=ended]")
+    run: dict[str, Any] = person.ask(f"/runs/{person.driver.current_url.rpartition('/')[2]}")
+    return run
+
+
+def _items(person: Person, run: dict[str, Any]) -> list[dict[str, Any]]:
+    rows: list[dict[str, Any]] = person.ask(f"/runs/{run['id']}/items")["items"]
+    return rows
+
+
+def test_what_was_done_once_is_kept_tried_and_run_over_five(person: Person) -> None:
+    sweep_id = person.sweep("/timetable", "/offices", "/", "/crew", "/notices/5", screens=1)
+    shots = [shot for row in person.ask(f"/sweeps/{sweep_id}/rows")["rows"] for shot in row["shots"]]
+    captures = [shot["capture_id"] for shot in shots]
+    (cut,) = person.ask(f"/captures/{captures[1]}")["cuts"]
+    table = next(row for row in person.ask(f"/captures/{captures[1]}/map") if row["role"] == "table")
+    frame = {name: table[name] for name in ("x_px", "y_px", "width_px", "height_px")}
+    shown = {"version": 1, "frame": frame, "dressing": {"border": {"width_px": 2, "colour": "#B8B2A4"}}}
+    person.change("PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "document": shown})
+    rules = {"width_px": 400, "limit_bytes": 80_000, "formats": ["png"]}
+    person.change("POST", f"/cuts/{cut['id']}/outputs", {"rules": rules})
+
+    person.open_bench(captures[1])
+    person.open_panel("Routines: this capture")
+    person.type_into("input[aria-label='Name of the new routine']", "Fares of a page")
+    person.click("Keep as routine")
+    person.see("button[aria-label='Step 2: Show a block']")
+    person.see("button[aria-label='Step 4: Make a file'] img")
+    person.click_on("button[aria-label='Step 4: Make a file']")
+    person.click_on("button[aria-label='Ask for “Width, px” when it runs']")
+    person.see("[data-save-state=saved]")
+
+    person.change("POST", "/captures/batch", {"ids": captures, "action": "label", "label": "Five"})
+    person.open("/shelf?label=Five")
+    found = "input[type=checkbox][aria-label^='Choose']"
+    person.until(lambda _: len(person.all(found)) == 5, what="the five")
+    for box in person.all(found):
+        person.driver.execute_script("arguments[0].click()", box)
+    person.see("[data-chosen-count='5']")
+    person.click("Routines")  # by the bar at the top: what is chosen stays chosen
+    person.click_on("button[aria-label='Run Fares of a page']")
+    person.see_text("the 5 captures chosen on the shelf")
+    person.click("Try on three")
+    tried = _ended(person)
+    assert tried["trial"]
+    assert len(_items(person, tried)) == 3
+    person.see_text("Nothing was kept")
+    person.click("Run on 5 pictures")
+    run = _ended(person)
+    assert (run["counts"]["done"], run["counts"]["skipped"]) == (4, 1)
+    person.see_text("1 picture needs a look")
+    first, *made = _items(person, run)
+    assert first["capture_id"] == captures[4]
+    assert all(file["met"] and file["width"] == 400 for item in made for file in item["files"])
+
+    person.open("/shelf?label=Five")
+    person.until(lambda _: len(person.all(found)) == 5, what="the five")
+    person.driver.execute_script("arguments[0].click()", person.all(found)[0])
+    person.open_panel("Run a routine: 1 capture")
+    person.click("Fares of a page")
+    person.type_into("[role=dialog] form input", "320")
+    person.click_on("[role=dialog] form button[type=submit]")
+    person.click("Show")
+    asked = _ended(person)
+    assert asked["values"] == {"width": "320"}
+
+
+def test_a_chain_is_put_together_and_each_step_is_seen(person: Person) -> None:
+    capture_id = person.drop_picture(text_page(600, 900))
+    person.open("/routines")
+    person.click("New routine")
+    person.click("From nothing")
+    person.see_text("Nothing is done yet")
+    routine_id = person.driver.current_url.rpartition("/")[2].partition("?")[0]
+    person.open(f"/routines/{routine_id}?sample={capture_id}")
+
+    def add(words: str) -> None:
+        person.click("Add a step")
+        person.click(words)
+
+    add("Make a file")
+    add("Border")
+    person.see("button[aria-label='Step 1: Border'] img")
+    add("Show a fixed size")
+    order = ["Step 1: Show a fixed size", "Step 2: Border", "Step 3: Make a file"]
+
+    def in_order(_: object) -> bool:
+        return [row.get_attribute("aria-label") for row in person.all("ol button[aria-pressed]")] == order
+
+    person.until(in_order, what="the order of work")
+    width = person.see("input[aria-label='Width, px']")
+    width.send_keys(Keys.CONTROL, "a")
+    width.send_keys("200", Keys.ENTER)
+
+    def followed(_: object) -> bool:
+        looks = person.ask(f"/routines/{routine_id}/looks?capture={capture_id}")
+        is_shown = person.see("[data-last-look]").get_attribute("data-last-look") == looks[-1]["key"]
+        return [look["width_px"] for look in looks] == [600, 200, 200, 200] and is_shown
+
+    person.until(followed, what="the last picture follows")
+    person.click_on("button[aria-label='Step 2: Border']")
+    person.click_on("section input.toggle")
+    person.see("button[aria-label='Step 2: Border, off']")
+    person.click("Duplicate this step")
+    person.click("Move this step one place earlier")
+    person.click("Remove this step")
+    person.until(lambda _: len(person.all("ol button[aria-pressed]")) == 3, what="three steps")
+    add("Show a block")
+    person.see_text("there is no table on the page")
+
+
+def test_a_routine_is_saved_deleted_opened_again_and_makes_the_same_pixels(person: Person) -> None:
+    capture_id = person.drop_picture(text_page(500, 700, seed=4))
+    frame = {"kind": "frame_corner", "width_px": 400, "height_px": 300, "corner": "centre"}
+    routine_id = _routine(person, "There and back", frame, SLOT)
+
+    def pixels(routine: int) -> Any:
+        run = person.change("POST", f"/routines/{routine}/runs", {"captures": [capture_id]})
+        person.until(lambda _: person.ask(f"/runs/{run['id']}")["finished"], what="the end of the run")
+        (output,) = person.ask(f"/runs/{run['id']}/outputs")
+        return decoded(person.fetch(f"/outputs/{output}/file"))
+
+    first = pixels(routine_id)
+    person.open(f"/routines/{routine_id}")
+    person.click("Save as a file")
+    file = person.downloads / "there-and-back.json"
+    person.until(lambda _: file.exists(), what="the file")
+    person.open("/routines")
+    person.click("Delete There and back")
+    person.until(lambda _: not person.all("[data-routine='There and back']"), what="it has gone")
+    person.all("input[aria-label='File of a routine']")[0].send_keys(str(file))
+    person.see("button[aria-label='Step 1: Show a fixed size']")
+    opened = int(person.driver.current_url.rpartition("/")[2])
+    assert opened != routine_id
+    assert_same_pixels(pixels(opened), first)
+
+    file.write_text(json.dumps({"version": 9, "name": "Newer", "steps": []}))
+    person.open("/routines")
+    person.all("input[aria-label='File of a routine']")[0].send_keys(str(file))
+    person.see_text("The routine is of version 9")
+
+
+def test_pictures_put_into_a_watched_folder_are_run_over(person: Person, tmp_path: Path) -> None:
+    _routine(person, "From the quay", SLOT)
+    person.open("/routines")
+    section = person.see("section[aria-label='Watched folders']")
+    Select(section.find_element(By.TAG_NAME, "select")).select_by_visible_text("From the quay")
+    person.field("Name of the folder").send_keys("Quay")
+    person.click("Watch a folder")
+    folder = Path(
+        person.until(lambda _: person.ask("/watched-folders"), what="the watched folder")[0]["path"]
+    )
+    (folder / "boat.png").write_bytes(as_png(text_page(400, 300)))
+    (folder / "notes.txt").write_text("Boats go daily.")
+
+    def done(_: object) -> bool:
+        return any(run["watched_folder"] == "Quay" and run["finished"] for run in person.ask("/runs"))
+
+    person.until(done, what="the run of the folder")
+    assert (folder / "taken" / "boat.png").exists()
+    assert (folder / "refused" / "notes.txt").exists()
+    person.open("/routines")
+    person.see_text("notes.txt: ")
+    person.click("Leave it alone")
+    person.until(lambda _: not person.ask("/watched-folders"), what="it is left alone")
+
+
+def test_a_key_runs_a_routine_over_what_is_on_the_bench(person: Person) -> None:
+    capture_id = person.drop_picture(text_page(300, 300, seed=2))
+    _routine(person, "By a key", SLOT)
+    person.open("/routines")
+    Select(person.see("select[aria-label='Key of By a key']")).select_by_visible_text("Alt + 7")
+    person.until(lambda _: any(row["key"] == 7 for row in person.ask("/routines")), what="the key")
+    person.open_bench(capture_id)
+    person.open_panel("Routines: this capture")
+    person.see_text("Alt + 7")
+    person.close_panels()
+    ActionChains(person.driver).key_down(Keys.ALT).send_keys("7").key_up(Keys.ALT).perform()
+    person.click("Show")
+    run = _ended(person)
+    assert [item["capture_id"] for item in _items(person, run)] == [capture_id]
+
+
+def test_a_page_in_the_address_field_is_taken_and_run_over_in_one_press(person: Person) -> None:
+    _routine(person, "Take and make", {"kind": "take", "screen": "800x600"}, SLOT)
+    person.open("/")
+    person.see("[data-address-field]").send_keys(f"{person.application.site}/notices/3")
+    person.click("Take and run")
+    person.click("Take and make")
+    person.until(
+        lambda _: person.see("[data-address-field]").get_attribute("value") == "", what="a free field"
+    )
+    person.click("Show")
+    run = _ended(person)
+    (item,) = _items(person, run)
+    assert item["state"] == "done"
+    assert person.ask(f"/captures/{item['capture_id']}")["screen"]["width_px"] == 800
