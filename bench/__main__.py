@@ -24,6 +24,7 @@ MEASUREMENTS = (
     "pdf",
     "shelf",
     "archive",
+    "routines",
 )
 
 

@@ -69,6 +69,10 @@ class _Run:
         self._attempts = dict.fromkeys(self._waiting, 0)
         self._started_at: dict[str, float] = {}
         self._under_way: dict[Future[Outcome], Waiting] = {}
+        if workers >= (os.cpu_count() or 1):
+            # Each process has a core's share: threads of its own would only get in each other's way. libvips
+            # reads this when a process starts.
+            os.environ.setdefault("VIPS_CONCURRENCY", "1")
         self._pool = self._new_pool()
 
     def to_its_end(self) -> None:
