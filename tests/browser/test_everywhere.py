@@ -177,3 +177,36 @@ def test_escape_closes_the_keys_and_nothing_behind_them(person: Person) -> None:
 def test_an_address_that_leads_nowhere_says_so(person: Person) -> None:
     person.open("/nonsense")
     person.see_text("There is no such screen")
+
+
+def test_a_key_of_ones_own_is_set_by_pressing_takes_another_ones_place_and_is_used(person: Person) -> None:
+    person.open("/")
+    person.press(Keys.TAB)
+    person.click("Keys")
+    person.click("Change keys")
+
+    def change(action: str, *keys: str) -> None:
+        person.click_on(f"[data-action={action}] button[aria-label^='Key of']")
+        person.see_text("Press a key…")
+        ActionChains(person.driver).send_keys(*keys).perform()
+
+    try:
+        change("outlets", "z")
+        person.until(lambda _: person.ask("/me/keys")["keys"] == {"outlets": ["z"]}, what="the key is kept")
+        change("sweeps", "s")
+        person.see_text("S does “Shelf” here.")
+        person.click("Take it from there")
+        chosen = {"outlets": ["z"], "sweeps": ["s"], "shelf": []}
+        person.until(lambda _: person.ask("/me/keys")["keys"] == chosen, what="both keys")
+        person.press("z")
+        person.until(lambda driver: driver.current_url.endswith("/outlets"), what="the key is heard")
+        person.driver.execute_script("localStorage.clear()")
+        person.open("/keys")  # another browser: the server knows them
+        person.see("[data-action=outlets] button[aria-label='Key of “Outlets”: Z']")
+        person.press("s")
+        person.until(lambda driver: driver.current_url.endswith("/sweeps"), what="the other key")
+        person.open("/keys")
+        person.click("All as usual")
+        person.until(lambda _: person.ask("/me/keys")["keys"] == {}, what="the usual keys")
+    finally:
+        person.change("POST", "/me/keys", {"keys": {}})

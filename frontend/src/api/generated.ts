@@ -2354,6 +2354,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Keys
+         * @description The keys that somebody has chosen for themselves.
+         */
+        get: operations["read_own_keys"];
+        put?: never;
+        /**
+         * Post Keys
+         * @description Choose keys; those that are not named are the usual ones.
+         */
+        post: operations["set_own_keys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/archives": {
         parameters: {
             query?: never;
@@ -7011,6 +7035,17 @@ export interface components {
             role: "producer" | "viewer";
         };
         /**
+         * OwnKeysSchema
+         * @description The keys of actions that are not the usual ones, as the interface writes them; none for an action that
+         *     has no key.
+         */
+        OwnKeysSchema: {
+            /** Keys */
+            keys: {
+                [key: string]: string[];
+            };
+        };
+        /**
          * BroughtArchiveOut
          * @description An archive that is, or was, brought in.
          */
@@ -10323,6 +10358,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    read_own_keys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnKeysSchema"];
+                };
+            };
+        };
+    };
+    set_own_keys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnKeysSchema"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnKeysSchema"];
                 };
             };
         };

@@ -1,4 +1,5 @@
 import { Dialog } from "@base-ui/react/dialog";
+import { Link } from "react-router";
 
 import { helpGroups } from "./actions/help";
 
@@ -19,7 +20,12 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
         >
           <div className="mb-4 flex items-center justify-between">
             <Dialog.Title className="text-lg font-semibold">Keys</Dialog.Title>
-            <Dialog.Close className="btn btn-sm">Close</Dialog.Close>
+            <span className="flex gap-2">
+              <Link to="/keys" className="btn btn-sm" onClick={onClose}>
+                Change keys
+              </Link>
+              <Dialog.Close className="btn btn-sm">Close</Dialog.Close>
+            </span>
           </div>
           <div className="gap-x-10 sm:columns-2">
             {helpGroups().map((group) => (

@@ -2,9 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { LogOut } from "lucide-react";
 
 import { answered, api, csrfToken } from "../api/client";
+import { useFetchedKeys } from "../api/keys";
 
 /** Who is signed in, and the way out; nothing where nobody signs in. */
 export function Person() {
+  useFetchedKeys(); // chosen elsewhere, they are heard here too
   const { data } = useQuery({ queryKey: ["me"], queryFn: () => answered(api.GET("/api/me")), staleTime: Infinity });
   if (!data?.name) return null;
   return (

@@ -4,7 +4,6 @@ import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 
 import { AddressField } from "../gather/AddressField";
 import { PictureDrop } from "../gather/PictureDrop";
-import { EVERYWHERE } from "./actions/everywhere";
 import { useKeys } from "./actions/useKeys";
 import { useNotices } from "./notices";
 import { ScreenGuard } from "./ScreenGuard";
@@ -33,16 +32,16 @@ export function Shell() {
   const location = useLocation();
   const onGather = location.pathname === "/";
 
-  useKeys(EVERYWHERE.gather, () => void navigate("/"));
-  useKeys(EVERYWHERE.shelf, () => void navigate("/shelf"));
-  useKeys(EVERYWHERE.sweeps, () => void navigate("/sweeps"));
-  useKeys(EVERYWHERE.routines, () => void navigate("/routines"));
-  useKeys(EVERYWHERE.outlets, () => void navigate("/outlets"));
-  useKeys(EVERYWHERE.help, () => setHelpOpen((open) => !open), {
+  useKeys("gather", () => void navigate("/"));
+  useKeys("shelf", () => void navigate("/shelf"));
+  useKeys("sweeps", () => void navigate("/sweeps"));
+  useKeys("routines", () => void navigate("/routines"));
+  useKeys("outlets", () => void navigate("/outlets"));
+  useKeys("help", () => setHelpOpen((open) => !open), {
     useKey: true,
     ignoreModifiers: true, // which keys make a question mark depends on the keyboard
   });
-  useKeys(EVERYWHERE.address, () => document.querySelector<HTMLTextAreaElement>("[data-address-field]")?.focus(), {
+  useKeys("address", () => document.querySelector<HTMLTextAreaElement>("[data-address-field]")?.focus(), {
     preventDefault: true,
   });
 

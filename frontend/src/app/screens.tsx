@@ -40,6 +40,7 @@ export const SCREENS: readonly Screen[] = [
   screen(["/routines/:routineId"], () => import("../routines/RoutinePage").then((module) => module.RoutinePage)),
   screen(["/runs/:runId"], () => import("../routines/runs/RunPage").then((module) => module.RunPage)),
   screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
+  screen(["/keys"], () => import("../keys/KeysPage").then((module) => module.KeysPage)),
   screen(["/sign-ins"], () => import("../signins/SignInsPage").then((module) => module.SignInsPage)),
 ];
 

@@ -11,6 +11,8 @@ export interface Action {
   words: string;
   keys: readonly string[];
   shown?: string;
+  /** Whether its keys belong together, or to what they do, and are not changed. */
+  fixed?: boolean;
 }
 
 export type Scope = "everywhere" | "shelf" | "proofs" | "large" | "bench" | "compare";
@@ -23,5 +25,5 @@ export const EVERYWHERE = {
   sweeps: { scope: "everywhere", group: "Everywhere", words: "Sweeps", keys: ["w"] },
   routines: { scope: "everywhere", group: "Everywhere", words: "Routines", keys: ["v"] },
   outlets: { scope: "everywhere", group: "Everywhere", words: "Outlets", keys: ["o"] },
-  help: { scope: "everywhere", group: "Everywhere", words: "show or hide these keys", keys: ["?"] },
+  help: { scope: "everywhere", group: "Everywhere", words: "show or hide these keys", keys: ["?"], fixed: true },
 } as const satisfies Record<string, Action>;

@@ -1,4 +1,5 @@
-import { ACTIONS, type Action, shownKeys } from "./registry";
+import { type Action, shownKeys, withOwnKeys } from "./registry";
+import { useOwnKeys } from "./ownKeys";
 
 /** What `?` shows beside the keys: what is done by other means. */
 const GESTURES: { group: string; shown: string; words: string }[] = [
@@ -19,7 +20,7 @@ export interface Group {
 }
 
 /** All of it in groups, in the order of the registry. */
-export function helpGroups(actions: Record<string, Action> = ACTIONS): Group[] {
+export function helpGroups(actions: Record<string, Action> = withOwnKeys(useOwnKeys.getState().own)): Group[] {
   const rows = [
     ...Object.values(actions).map((action) => ({ group: action.group, shown: shownKeys(action), words: action.words })),
     ...GESTURES,

@@ -1,9 +1,9 @@
 import type { Options } from "react-hotkeys-hook";
 
 import { type ActionId, ACTIONS } from "./registry";
-import { useKeys } from "./useKeys";
+import { useActionKeys } from "./useKeys";
 
 /** Binds the keys of one of all actions while the component is there. */
 export function useAction(id: ActionId, run: (event: KeyboardEvent) => void, options?: Options, dependencies?: unknown[]): void {
-  useKeys(ACTIONS[id], run, options, dependencies);
+  useActionKeys(id, ACTIONS[id], run, options, dependencies);
 }

@@ -46,6 +46,7 @@ LOOKED_AT = frozenset(
         "marks/styles",
         "marks/usual",
         "me",
+        "me/keys",
         "outlets",
         "outlets/file",
         "outlets/uploads",
@@ -90,11 +91,13 @@ ASKED = frozenset(
         "hand-over/rights",
         "hand-overs",
         "marks/drawn",
+        "me/keys",
         "outputs/<output_id>/hand",
         "outputs/<output_id>/snippet",
     }
 )
-"""Routes by which something is only worked out, or a file saved, although they are posted to: for viewers."""
+"""Routes by which something is only worked out, a file saved, or something of one's own set, although they
+are posted to: for viewers."""
 
 CHANGED: dict[str, tuple[str, ...]] = {
     "archives": ("POST",),

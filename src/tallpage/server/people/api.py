@@ -1,15 +1,18 @@
-"""HTTP API: who is there."""
+"""HTTP API: who is there, and what they have set for themselves."""
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Field, Router, Schema
 
 from tallpage.server.people.guarding import person_of, role_here
+from tallpage.server.people.models import OwnSettings
 
 router = Router(tags=["people"])
+_Named = Annotated[str, Field(min_length=1, max_length=40)]
+_Keys = Annotated[list[_Named], Field(max_length=8)]
 
 
 class MeOut(Schema):
@@ -23,3 +26,24 @@ class MeOut(Schema):
 def who_am_i(request: HttpRequest) -> dict[str, str]:
     """The account that is signed in, and what it may do."""
     return {"name": person_of(request), "role": role_here(request)}
+
+
+class OwnKeysSchema(Schema):
+    """The keys of actions that are not the usual ones, as the interface writes them; none for an action that
+    has no key."""
+
+    keys: dict[_Named, _Keys] = Field(max_length=300)
+
+
+@router.get("/me/keys", response=OwnKeysSchema, operation_id="read_own_keys")
+def get_keys(request: HttpRequest) -> OwnKeysSchema:
+    """The keys that somebody has chosen for themselves."""
+    row = OwnSettings.objects.filter(person=person_of(request)).first()
+    return OwnKeysSchema(keys=row.keys if row else {})
+
+
+@router.post("/me/keys", response=OwnKeysSchema, operation_id="set_own_keys")
+def post_keys(request: HttpRequest, payload: OwnKeysSchema) -> OwnKeysSchema:
+    """Choose keys; those that are not named are the usual ones."""
+    OwnSettings.objects.update_or_create(person=person_of(request), defaults={"keys": payload.keys})
+    return payload

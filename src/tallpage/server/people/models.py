@@ -1,4 +1,4 @@
-"""Tokens for scripts. Accounts are Django's own; the role is a group."""
+"""Tokens for scripts, and what each person has set. Accounts are Django's own; the role is a group."""
 
 from __future__ import annotations
 
@@ -27,3 +27,18 @@ class Token(models.Model):
 
     def __str__(self) -> str:
         return f"{self.label or 'token'} of {self.user}"
+
+
+class OwnSettings(models.Model):
+    """What somebody has set for themselves; where nobody signs in, for all who come."""
+
+    person = models.CharField(max_length=150, unique=True, blank=True)
+    keys = models.JSONField(
+        default=dict, blank=True, help_text="keys by action, where they are not the usual"
+    )
+
+    class Meta:
+        verbose_name_plural = "own settings"
+
+    def __str__(self) -> str:
+        return self.person or "everybody"
