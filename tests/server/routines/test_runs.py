@@ -12,10 +12,12 @@ from tallpage.server.outlets.models import Output
 from tallpage.server.routines.dispatch import feed_runs
 from tallpage.server.routines.models import RunItem
 from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.sweeps.models import Sweep
 from tests.pictures import assert_same_pixels, decoded
 from tests.server.conftest import Api
 from tests.server.routines.conftest import SLOT, TABLE, TABLE_BOX
 
+TAKE = {"kind": "take", "screen": "390x844@2", "touch": True, "scheme": "dark"}
 Keep = Callable[..., dict[str, Any]]
 MakePage = Callable[..., Capture]
 CarryOn = Callable[..., None]
@@ -122,17 +124,36 @@ def test_values_are_asked_for_when_it_runs(
 def test_a_page_in_the_address_field_is_taken_and_run_over(
     api: Api, keep: Keep, carry_on: CarryOn, painted_pages: None
 ) -> None:
-    take = {"kind": "take", "screen": "390x844@2", "touch": True, "scheme": "dark"}
-    run = _start(api, keep(take, SLOT), addresses=["skerrin.example/fleet", "skerrin.example/broken"])
+    routine = keep(TAKE, SLOT)
+    runs = [_start(api, routine, addresses=[f"skerrin.example/{name}"]) for name in ("fleet", "broken")]
     carry_on()
-    told = {item["name"]: item for item in _items(api, run)}
-    taken = Capture.objects.get(address="https://skerrin.example/fleet")
-    assert (taken.scale, taken.touch, taken.settings["scheme"]) == (2, True, "dark")
-    assert {item["state"] for item in told.values()} == {"done", "failed"}
-    failed = next(item for item in told.values() if item["state"] == "failed")
+    (taken,), (failed,) = (_items(api, run) for run in runs)
+    capture = Capture.objects.get(pk=taken["capture_id"])
+    assert (capture.scale, capture.touch, capture.settings["scheme"]) == (2, True, "dark")
+    assert (taken["state"], failed["state"]) == ("done", "failed")
     assert "The page does not work" in failed["error"]
-    assert _read(api, run)["finished"]
-    assert api.send("POST", f"/runs/{run['id']}/retry")["again"] == 1
+    assert all(_read(api, run)["finished"] for run in runs)
+    assert api.send("POST", f"/runs/{runs[1]['id']}/retry")["again"] == 1
+    carry_on()
+    assert Capture.objects.filter(address="https://skerrin.example/broken").count() == 2, "taken once more"
+
+
+def test_several_pages_are_taken_by_a_sweep_so_that_no_host_is_pressed(
+    api: Api, keep: Keep, carry_on: CarryOn, go: Callable[[int], None]
+) -> None:
+    addresses = [f"skerrin.example/{name}" for name in ("a", "broken", "c", "d", "e", "f", "g")]
+    run = _start(api, keep(TAKE, SLOT), addresses=addresses)
+    carry_on(2)
+    assert Capture.objects.count() == 0, "the sweep takes them, at its pace"
+    go(1)
+    assert Capture.objects.count() == 1
+    Sweep.objects.update(pause_ms=0)
+    go(6)
+    carry_on(8)
+    told = _read(api, run)
+    assert (told["finished"], told["counts"]["done"], told["counts"]["failed"]) == (True, 6, 1)
+    assert "The page does not work" in _items(api, run)[0]["error"]
+    assert Capture.objects.filter(scale=2, touch=True).count() == 7
 
 
 def test_every_page_of_a_sweep_is_run_over_as_it_arrives_and_again_the_next_time(

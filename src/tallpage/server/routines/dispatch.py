@@ -24,8 +24,9 @@ from tallpage.server.outlets.models import Outlet, Output
 from tallpage.server.routines.applying import KIND, out_of
 from tallpage.server.routines.models import ENDED, UNDER_WAY, Run, RunItem
 from tallpage.server.routines.taking import take_settings
+from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.taking import order_page
-from tallpage.server.sweeps.models import Sweep
+from tallpage.server.sweeps.models import FAILED, TAKEN, Sweep
 
 _AHEAD = 6
 """Items of a run that are under way at once."""
@@ -139,17 +140,23 @@ def _document_of(run: Run, item: RunItem, out: OutStep) -> bool:
 
 
 def _add_arrived(run: Run) -> None:
-    """Items for the pages of a run's sweep that have arrived since."""
+    """Items for the pages of a run's sweep that have arrived since, or will not arrive any more."""
     if run.sweep is None:
         return
     there = RunItem.objects.filter(run=run, capture=OuterRef("capture"))
-    arrived = run.sweep.shots.taken().filter(~Exists(there)).select_related("capture")[:_LOOKED_AT]
+    ended = run.sweep.shots.filter(TAKEN | FAILED, ~Exists(there)).select_related("capture__job")
     last = run.items.aggregate(last=Max("number"))["last"] or 0
+    captures = [shot.capture for shot in ended[:_LOOKED_AT] if shot.capture]
     RunItem.objects.bulk_create(
-        RunItem(run=run, number=number, capture=shot.capture, name=shot.capture.name)
-        for number, shot in enumerate(arrived, start=last + 1)
-        if shot.capture
+        _arrived(run, number, capture) for number, capture in enumerate(captures, start=last + 1)
     )
+
+
+def _arrived(run: Run, number: int, capture: Capture) -> RunItem:
+    item = RunItem(run=run, number=number, capture=capture, name=capture.name[:200])
+    if not capture.storage_key:
+        item.state, item.error = RunItem.State.FAILED, _said_by(capture.job) or "It was not taken."
+    return item
 
 
 def _follow_sweeps() -> None:

@@ -10,13 +10,16 @@ from django.db import transaction
 from tallpage.core.capture import normalise_address
 from tallpage.core.errors import RoutineError
 from tallpage.core.routine import Routine as Chain
-from tallpage.core.routine import questions_of, slots_of
+from tallpage.core.routine import questions_of, request_of, slots_of
+from tallpage.core.sweep import DEFAULT_PATTERN, Found, Pace
 from tallpage.server.outlets.models import Outlet
 from tallpage.server.routines.applying import out_of
 from tallpage.server.routines.dispatch import stop_items
 from tallpage.server.routines.models import UNDER_WAY, Routine, RoutineVersion, Run, RunItem
+from tallpage.server.routines.taking import take_settings
 from tallpage.server.shelf.models import Capture
 from tallpage.server.sweeps.models import Sweep
+from tallpage.server.sweeps.planning import start_sweep
 
 MOST_ITEMS = 20_000
 TRIED = 3
@@ -35,15 +38,18 @@ def start_run(
 ) -> Run:
     """Run the newest version of a routine over captures, pages that are taken for it, and a sweep's pages.
 
-    With ``trial``, over the first, the middle and the last of them, and nothing is kept but what would be.
+    Several pages are taken by a sweep of their own, so that no host is pressed. With ``trial``, over the
+    first, the middle and the last of all, and nothing is kept but what would be.
 
     Raises:
         RoutineError: it cannot be run so, or over nothing.
         AddressError: an address that cannot be used.
+        ListError: several addresses, and none of them can be used.
     """
     version = routine.newest
     answers = dict(values or {})
-    require_runnable(version.chain(answers))
+    chain = version.chain(answers)
+    require_runnable(chain)
     pages = [normalise_address(text) for text in addresses]
     ids = list(dict.fromkeys(captures))
     if len(ids) + len(pages) > MOST_ITEMS:
@@ -64,6 +70,9 @@ def start_run(
     with transaction.atomic():
         if trial:
             _forget_trials(routine)
+        elif len(pages) > 1:
+            sweep = _sweep_of(pages, chain)
+            rows = [row for row in rows if not row.address]
         run = Run.objects.create(
             version=version,
             values=answers,
@@ -110,9 +119,10 @@ def set_stop_mode(run: Run, stop_mode: Run.StopMode) -> Run:
 @transaction.atomic
 def retry_failed(run: Run) -> int:
     """Try what failed, was stopped or left out once more; returns how many there are."""
-    again = run.items.filter(
-        state__in=(RunItem.State.FAILED, RunItem.State.STOPPED, RunItem.State.SKIPPED)
-    ).update(state=RunItem.State.WAITING, job=None, error="", warnings=[])
+    ended = run.items.filter(state__in=(RunItem.State.FAILED, RunItem.State.STOPPED, RunItem.State.SKIPPED))
+    # A page that could not be taken is taken once more; those of a sweep are the sweep's to take.
+    ended.exclude(address="").filter(capture__storage_key="").update(capture=None)
+    again = ended.update(state=RunItem.State.WAITING, job=None, error="", warnings=[])
     if again:
         run.finished_at, run.stop_mode, run.ended_by = None, Run.StopMode.GO_ON, ""
         run.save(update_fields=["finished_at", "stop_mode", "ended_by"])
@@ -142,6 +152,19 @@ def counts_of(run: Run) -> dict[str, int]:
     for state in run.items.values_list("state", flat=True):
         found[state] += 1
     return {**found, "all": sum(found.values())}
+
+
+def _sweep_of(addresses: Sequence[str], chain: Chain) -> Sweep:
+    """A sweep that takes pages as a routine says."""
+    how = request_of(chain, addresses[0])
+    return start_sweep(
+        name=f"{chain.name}: {len(addresses)} pages"[:120],
+        found=[Found(text=address, line=line) for line, address in enumerate(addresses, start=1)],
+        screens=[how.screen],
+        settings=take_settings(how),
+        pattern=DEFAULT_PATTERN,
+        pace=Pace(),
+    )
 
 
 def _some(rows: list[Any]) -> list[Any]:
