@@ -11,7 +11,7 @@ from tallpage.core.cut import Cut
 from tallpage.core.errors import FrameError
 from tallpage.core.geometry import Box
 from tallpage.core.render import Rendering, RenderRules
-from tallpage.core.routine import PictureSkipped, RunEnded, apply_routine
+from tallpage.core.routine import PictureSkipped, RunEnded, apply_as_far_as_possible, apply_routine
 from tallpage.core.sizing import Sizing
 from tests.core.routine.pages import BLOCKS, HEIGHT_PX, WIDTH_PX, page, routine
 
@@ -104,7 +104,8 @@ def test_where_nothing_is_found_the_step_says_what_happens(
         apply_routine(routine({**step, "if_missing": "stop"}), tried)
     passed = apply_routine(routine({**step, "if_missing": "whole"}), tried)
     assert passed.cut == Cut.whole(tried.source.size)
-    assert words in passed.warnings[0]
+    assert passed.warnings[0].step == 1
+    assert words in str(passed.warnings[0])
     assert apply_routine(routine({**step, "off": True}), tried).warnings == ()
 
 
@@ -195,6 +196,18 @@ def test_after_each_step_there_is_the_cut_so_far(tmp_path: Path) -> None:
     boxes = [cut.frame.box for cut in applied.after_step]
     assert boxes == [ALL, TABLE, TABLE, TABLE]
     assert applied.cut == applied.after_step[-1]
+
+
+def test_a_chain_that_is_alike_at_first_goes_on_from_there(tmp_path: Path) -> None:
+    missing = {"kind": "fold_blocks", "block": {"role": "video"}, "if_missing": "whole"}
+    first = routine({"kind": "frame_block", "block": {"role": "table"}}, missing)
+    changed = routine(*({"kind": "frame_block", "block": {"role": "table"}}, missing), {"kind": "trim"})
+    tried = page(tmp_path)
+    before = apply_as_far_as_possible(first, tried)
+    gone_on = apply_as_far_as_possible(changed, tried, before=before, alike=2)
+    assert gone_on == apply_routine(changed, tried)
+    assert gone_on.after_step[:2] == before.after_step
+    assert [row.step for row in gone_on.warnings] == [2]
 
 
 @given(st.data())

@@ -14,7 +14,7 @@ from tallpage.core.routine._finding_blocks import find_block, fitting_blocks
 from tallpage.core.routine._keeping import routine_of_cut, slot_of_rules
 from tallpage.core.routine._making import MadeFile, make_files
 from tallpage.core.routine._orders import SlotOrder, request_of, slots_of
-from tallpage.core.routine._page import Applied, Page, PictureSkipped, RunEnded
+from tallpage.core.routine._page import Applied, Page, PictureSkipped, RunEnded, StepWarning
 from tallpage.core.routine._rules import Anchor, BlockRule
 from tallpage.core.routine._starters import starter_names, starter_routine
 from tallpage.core.routine.models import (
@@ -44,6 +44,7 @@ __all__ = [
     "RunEnded",
     "SlotOrder",
     "SlotStep",
+    "StepWarning",
     "TakeStep",
     "Value",
     "apply_as_far_as_possible",

@@ -17,7 +17,7 @@ from tallpage.core.page_map import Block
 from tallpage.core.page_words import PageWords
 from tallpage.core.render import Source, prepared, straightened, turned
 from tallpage.core.routine._finding_blocks import find_block, fitting_blocks
-from tallpage.core.routine._page import Applied, Page, PictureSkipped, RunEnded
+from tallpage.core.routine._page import Applied, Page, PictureSkipped, RunEnded, StepWarning
 from tallpage.core.routine._rules import Anchor, BlockRule
 from tallpage.core.routine.models import (
     ClearStep,
@@ -64,20 +64,25 @@ def apply_routine(routine: Routine, page: Page) -> Applied:
     return applied
 
 
-def apply_as_far_as_possible(routine: Routine, page: Page) -> Applied:
-    """The same, up to the step that fails: for looking at a chain while it is put together."""
-    cut = Cut.whole(page.source.size)
-    warnings: list[str] = []
-    after_step: list[Cut] = []
+def apply_as_far_as_possible(
+    routine: Routine, page: Page, *, before: Applied | None = None, alike: int = 0
+) -> Applied:
+    """The same, up to the step that fails: for looking at a chain while it is put together.
+
+    What the first steps made ``before``, of a chain that is ``alike`` in so many, is not made again.
+    """
+    after_step = list(before.after_step[:alike]) if before else []
+    warnings = [row for row in before.warnings if row.step <= len(after_step)] if before else []
+    cut = after_step[-1] if after_step else Cut.whole(page.source.size)
     failure: TallPageError | None = None
-    for number, step in enumerate(routine.steps, start=1):
+    for number, step in enumerate(routine.steps[len(after_step) :], start=len(after_step) + 1):
         do = None if step.off else _DONE_BY.get(type(step))
         if do is not None:
             try:
                 cut = do(step, _OnPage(page, cut, number))
             except _NotFound as missing:
                 try:
-                    warnings.append(_told(step, number, str(missing)))
+                    warnings.append(_warning(step, number, str(missing)))
                 except RoutineError as error:
                     failure = error
             except TallPageError as error:
@@ -96,18 +101,17 @@ def apply_as_far_as_possible(routine: Routine, page: Page) -> Applied:
     )
 
 
-def _told(step: Any, number: int, missing: str) -> str:
+def _warning(step: Any, number: int, missing: str) -> StepWarning:
     """The warning that a step was passed over, unless more is to happen.
 
     Raises:
         PictureSkipped, RunEnded: it is.
     """
-    sentence = f"Step {number}: {missing}"
     if step.if_missing == "skip":
-        raise PictureSkipped(sentence)
+        raise PictureSkipped(f"Step {number}: {missing}")
     if step.if_missing == "stop":
-        raise RunEnded(sentence)
-    return f"{sentence} The step was passed over."
+        raise RunEnded(f"Step {number}: {missing}")
+    return StepWarning(number, f"{missing} The step was passed over.")
 
 
 @dataclass(frozen=True)

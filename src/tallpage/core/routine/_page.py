@@ -18,12 +18,24 @@ class Page:
     screen: Screen | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class StepWarning:
+    """What a person should know of a step on a page."""
+
+    step: int
+    """Its number, from 1."""
+    sentence: str
+
+    def __str__(self) -> str:
+        return f"Step {self.step}: {self.sentence}"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Applied:
     """The cut that a routine makes of a page, and what a person should know of it."""
 
     cut: Cut
-    warnings: tuple[str, ...] = ()
+    warnings: tuple[StepWarning, ...] = ()
     after_step: tuple[Cut, ...] = field(default=(), repr=False)
     """The cut after each step; of one that is off, or does nothing to the picture, as before it."""
     failure: TallPageError | None = None

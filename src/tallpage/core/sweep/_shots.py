@@ -173,11 +173,12 @@ def _files(
     if shot.routine is None:
         return list(_made(shot, page.source, _shown(shot, page.source), shot.slots, facts, folder)), ()
     applied = apply_routine(shot.routine, page)
+    warnings = tuple(map(str, applied.warnings))
     slots = slots_of(shot.routine)
     out = next((step for step in shot.routine.steps if isinstance(step, OutStep) and not step.off), None)
     if out is not None and out.way == "pdf":
-        return [_document(shot, page.source, applied.cut, slots, out, facts, folder)], applied.warnings
-    return list(_made(shot, page.source, applied.cut, slots, facts, folder)), applied.warnings
+        return [_document(shot, page.source, applied.cut, slots, out, facts, folder)], warnings
+    return list(_made(shot, page.source, applied.cut, slots, facts, folder)), warnings
 
 
 def _shown(shot: Shot, source: Source) -> Cut:

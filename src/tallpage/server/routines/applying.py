@@ -68,8 +68,9 @@ def prepare(job: Job) -> Work:
             return _Result(skipped=skipped.sentence)
         except RunEnded as ended:
             return _Result(ended=ended.sentence)
+        warnings = tuple(map(str, applied.warnings))
         if not run.trial:
-            return _Result(cut=applied.cut, warnings=applied.warnings)
+            return _Result(cut=applied.cut, warnings=warnings)
         files = list(_tried(page, applied.cut, facts, slots_of(chain), signals))
         look = new_key()
         path = view_file(look, LOOK)
@@ -79,7 +80,7 @@ def prepare(job: Job) -> Work:
         write_whole(
             path, step_view(page.source, shown, file_width_px=width_of(chain), width_px=LOOK_WIDTH_PX)
         )
-        return _Result(warnings=applied.warnings, files=files, look=look)
+        return _Result(warnings=warnings, files=files, look=look)
 
     def commit(result: _Result) -> None:
         current = RunItem.objects.select_for_update().filter(pk=item.pk, job=job).first()

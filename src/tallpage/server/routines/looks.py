@@ -3,18 +3,23 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import takewhile
+from threading import Lock
 
 from tallpage.core.cut import Cut
 from tallpage.core.render import RenderRules, render_key, step_view
-from tallpage.core.routine import Applied, Page, Routine, apply_as_far_as_possible, document_of
+from tallpage.core.routine import Applied, Page, Routine, apply_as_far_as_possible
 from tallpage.core.sizing import Sizing
 from tallpage.server.routines.applying import LOOK_WIDTH_PX, width_of
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.views import derived
 
-_MOST_KEPT = 32
-_kept: dict[tuple[str, str], Applied] = {}
-"""Chains on samples that were asked for last: each of the pictures of a chain asks for it."""
+_SAMPLES_KEPT, _CHAINS_KEPT = 8, 3
+_kept: dict[str, list[tuple[Routine, Applied]]] = {}
+"""What chains came to on samples that were looked at last: each picture of a chain asks for it, and a chain
+that is changed is mostly alike."""
+
+_keeping = Lock()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -38,7 +43,7 @@ def looks_of(chain: Routine, capture: Capture) -> list[StepLook]:
     What comes behind a step at which the sample would be left out is not reached.
     """
     applied = _applied(chain, capture)
-    said = {int(text.split()[1].rstrip(":")): text.partition(": ")[2] for text in applied.warnings}
+    said = {row.step: row.sentence for row in applied.warnings}
     whole = Cut.whole(capture.size)
     looks = []
     before = whole
@@ -79,15 +84,29 @@ def look_picture(chain: Routine, capture: Capture, number: int) -> tuple[bytes, 
 
 
 def _applied(chain: Routine, capture: Capture) -> Applied:
-    name = (repr(document_of(chain)), capture.storage_key)
-    found = _kept.get(name)
-    if found is None:
-        page = Page(source=capture.pixel_source(), screen=capture.screen)
-        found = apply_as_far_as_possible(chain, page)
-        while len(_kept) >= _MOST_KEPT:
-            _kept.pop(next(iter(_kept)), None)
-        _kept[name] = found
+    kept = _kept.get(capture.storage_key, [])
+    alike, before = max(
+        ((_alike(chain, other), applied) for other, applied in kept),
+        key=lambda row: row[0],
+        default=(0, None),
+    )
+    if before is not None and alike == len(chain.steps) == len(before.after_step):
+        return before
+    page = Page(source=capture.pixel_source(), screen=capture.screen)
+    found = apply_as_far_as_possible(chain, page, before=before, alike=alike)
+    with _keeping:
+        _kept[capture.storage_key] = [(chain, found), *kept][:_CHAINS_KEPT]
+        while len(_kept) > _SAMPLES_KEPT:
+            del _kept[next(iter(_kept))]
     return found
+
+
+def _alike(chain: Routine, other: Routine) -> int:
+    """How many of the first steps of two chains do the same."""
+    if (chain.styles, chain.pictures) != (other.styles, other.pictures):
+        return 0
+    pairs = zip(chain.steps, other.steps, strict=False)
+    return sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], pairs))
 
 
 def _key(chain: Routine, capture: Capture, cut: Cut) -> str:
