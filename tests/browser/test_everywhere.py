@@ -80,7 +80,15 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     gone = person.take("/planning")
     person.change("DELETE", f"/captures/{gone}")
     paths = ["/", "/shelf", "/shelf/deleted", "/outlets", "/sign-ins", "/sweeps", "/sweeps/new", "/nonsense"]
-    for path in [*paths, bench, compare, f"/sweeps/{sweep_id}"]:
+    screens = [
+        *paths,
+        bench,
+        compare,
+        f"/sweeps/{sweep_id}",
+        "/keys",
+        *_screens_of_routines(person, capture_id),
+    ]
+    for path in screens:
         person.open(path)
         person.see("h1")
         person.driver.execute_script(AXE.read_text("utf-8"))
@@ -94,6 +102,17 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     person.click_on("[data-shot][data-state=done]")
     person.see("[data-large] [data-picture] img")
     assert _violations(person) == [], "the large view"
+
+
+def _screens_of_routines(person: Person, capture_id: int) -> list[str]:
+    """The list, a chain with a sample, and a run with a picture that was left out."""
+    slot = {"kind": "slot", "width_px": 300, "limit_bytes": 60_000}
+    steps = [{"kind": "trim"}, {"kind": "frame_block", "block": {"role": "video"}}, slot]
+    document = {"version": 1, "name": "Looked at", "steps": steps}
+    routine = person.change("POST", "/routines", {"document": document})
+    run = person.change("POST", f"/routines/{routine['id']}/runs", {"captures": [capture_id]})
+    person.until(lambda _: person.ask(f"/runs/{run['id']}")["finished"], what="the end of the run")
+    return ["/routines", f"/routines/{routine['id']}?sample={capture_id}", f"/runs/{run['id']}"]
 
 
 _THEMES = ("tallpage", "tallpage-night")

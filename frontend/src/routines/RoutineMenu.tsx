@@ -83,7 +83,7 @@ export function RoutineMenu({ over, words, label = "Run a routine", button = "",
             const inner = (
               <>
                 <span className="min-w-0 flex-1 truncate">{routine.name}</span>
-                {routine.questions.length > 0 && <span className="opacity-80">asks</span>}
+                {routine.questions.length > 0 && <span className="text-info">asks</span>}
                 {routine.key !== null && <span className="figure">Alt + {routine.key}</span>}
               </>
             );

@@ -45,6 +45,7 @@ function Chain({ routine }: { routine: RoutineDetail }) {
   const last = looks.data?.[reached];
   return (
     <main className="px-4 pt-4 pb-10 sm:px-6">
+      <h1 className="sr-only">{document.name}</h1>
       <header className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-2">
         <Link to="/routines" className="link text-sm">
           Routines

@@ -49,7 +49,7 @@ export function RoutinesPage() {
                 {routine.name}
               </Link>
               {routine.note && <p className="text-sm">{routine.note}</p>}
-              <p className="text-sm opacity-80">
+              <p className="text-sm text-info">
                 {stepsInWords(routine.steps)}
                 {routine.made > 0 && <> · made of {counted(routine.made, "picture")}</>}
               </p>

@@ -46,7 +46,7 @@ export function ChainStrip({ routineId, document, captureId, looks, at, onPick, 
               onClick={() => onPick(index)}
             >
               <span className="flex gap-1.5 font-semibold">
-                <span className="figure font-normal opacity-80">{index + 1}</span>
+                <span className="figure font-normal text-info">{index + 1}</span>
                 <span className={`min-w-0 truncate ${step.off ? "line-through" : ""}`}>{kind.words}</span>
               </span>
               <span className="line-clamp-2 h-10 leading-5" title={stepWords(step)}>
@@ -68,7 +68,7 @@ export function ChainStrip({ routineId, document, captureId, looks, at, onPick, 
 function Look({ url, reached, dim = false }: { url: string | null; reached: boolean; dim?: boolean }) {
   return (
     <span className="my-1.5 flex h-36 items-center justify-center overflow-hidden bg-base-200">
-      {url ? <img src={url} alt="" className={`max-h-full max-w-full object-contain ${dim ? "opacity-45" : ""}`} /> : <span className="p-2 text-center opacity-80">{reached ? "not reached" : "no sample"}</span>}
+      {url ? <img src={url} alt="" className={`max-h-full max-w-full object-contain ${dim ? "opacity-45" : ""}`} /> : <span className="p-2 text-center text-info">{reached ? "not reached" : "no sample"}</span>}
     </span>
   );
 }
@@ -76,7 +76,7 @@ function Look({ url, reached, dim = false }: { url: string | null; reached: bool
 function Under({ look, unchanged = false }: { look: StepLook | undefined; unchanged?: boolean }) {
   if (!look) return null;
   if (look.said) return <span className="text-error">{look.said}</span>;
-  if (unchanged && look.key && !look.changes) return <span className="opacity-80">changes nothing here</span>;
+  if (unchanged && look.key && !look.changes) return <span className="text-info">changes nothing here</span>;
   return look.width_px > 0 ? <span className="figure">{formatSize(look.width_px, look.height_px)}</span> : null;
 }
 

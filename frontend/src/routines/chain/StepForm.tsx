@@ -26,7 +26,7 @@ export function StepForm({ document, at, onChange }: Props) {
     <section aria-label={`Step ${at + 1}: ${kind.words}`} className="text-sm">
       <div className="mb-3 flex flex-wrap items-center gap-1">
         <h2 className="mr-auto text-base font-semibold">
-          <span className="figure mr-2 font-normal opacity-80">{at + 1}</span>
+          <span className="figure mr-2 font-normal text-info">{at + 1}</span>
           {kind.words}
         </h2>
         <label className="mr-2 flex items-center gap-2">

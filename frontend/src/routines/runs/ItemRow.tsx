@@ -51,7 +51,7 @@ export function ItemRow({ item, trial }: { item: RunItem; trial: boolean }) {
             <FileLine key={index} file={file} before={item.before?.files[index]} version={item.before?.version} />
           ))}
         </ul>
-        {item.files.length === 0 && item.state === "done" && item.document_id === null && <span className="opacity-80">{trial ? "No file would be made." : "No file: its cut is on the Bench."}</span>}
+        {item.files.length === 0 && item.state === "done" && item.document_id === null && <span className="text-info">{trial ? "No file would be made." : "No file: its cut is on the Bench."}</span>}
       </td>
     </tr>
   );
@@ -77,7 +77,7 @@ function FileLine({ file, before, version }: { file: MadeFile; before: MadeFile 
           </span>
         )}
         {coming ? (
-          <span className="opacity-80">on its way…</span>
+          <span className="text-info">on its way…</span>
         ) : file.met ? (
           <span className="text-success">
             <Check size={14} className="inline" aria-hidden /> as asked
@@ -94,7 +94,7 @@ function FileLine({ file, before, version }: { file: MadeFile; before: MadeFile 
       {file.bytes !== null && file.limit !== null && <LimitBar bytes={file.bytes} limit_bytes={file.limit} met={file.met} />}
       {file.error && <p className="text-error">{file.error}</p>}
       {before?.bytes != null && (
-        <p className="opacity-80">
+        <p className="text-info">
           version {version}: <span className="figure">{formatSize(before.width, before.height)}</span>, <span className="figure">{formatBytes(before.bytes)}</span>
           {before.fidelity !== null && (
             <>

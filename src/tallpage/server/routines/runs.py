@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Count
 
 from tallpage.core.capture import normalise_address
 from tallpage.core.errors import RoutineError
@@ -146,12 +147,14 @@ def require_runnable(chain: Chain) -> None:
         )
 
 
-def counts_of(run: Run) -> dict[str, int]:
-    """How many items there are of each state, and how many in all."""
-    found: dict[str, int] = dict.fromkeys(RunItem.State.values, 0)
-    for state in run.items.values_list("state", flat=True):
-        found[state] += 1
-    return {**found, "all": sum(found.values())}
+def counts_of(runs: Iterable[Run]) -> dict[int, dict[str, int]]:
+    """How many items of each state the runs have, by their number, and how many in all."""
+    found = {run.pk: dict.fromkeys([*RunItem.State.values, "all"], 0) for run in runs}
+    rows = RunItem.objects.filter(run__in=found).order_by().values_list("run", "state")
+    for run_id, state, count in rows.annotate(count=Count("pk")):
+        found[run_id][state] = count
+        found[run_id]["all"] += count
+    return found
 
 
 def _sweep_of(addresses: Sequence[str], chain: Chain) -> Sweep:

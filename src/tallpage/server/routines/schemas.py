@@ -293,7 +293,7 @@ class RunOut(Schema):
             routine_id=run.version.routine_id,
             routine=run.version.document.get("name", ""),
             version=run.version.number,
-            newest_version=run.version.routine.newest.number,
+            newest_version=max(row.number for row in run.version.routine.versions.all()),
             subject=run.subject,
             trial=run.trial,
             mode=cast(RunMode, run.stop_mode),
