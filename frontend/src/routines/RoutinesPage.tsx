@@ -1,5 +1,4 @@
-import { Copy, Eye, Trash2, Upload } from "lucide-react";
-import { useRef } from "react";
+import { Copy, Eye, Trash2 } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 
 import { asProblem } from "../api/client";
@@ -10,6 +9,7 @@ import { showProblem } from "../app/showProblem";
 import { moved } from "../outlets/order";
 import { MoveButtons } from "../outlets/MoveButtons";
 import { counted, formatWhen } from "../parts/figures";
+import { OpenFile } from "../parts/OpenFile";
 import { ClosingButton, Panel } from "../parts/Panel";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useNow } from "../parts/useNow";
@@ -101,25 +101,9 @@ function NewRoutinePanel() {
   const make = useMake();
   const open = useOpenRoutine();
   const navigate = useNavigate();
-  const file = useRef<HTMLInputElement>(null);
   return (
     <>
-      <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
-        <Upload size={15} aria-hidden /> Open a file
-      </button>
-      <input
-        ref={file}
-        type="file"
-        accept="application/json,.json"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="File of a routine"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          event.target.value = "";
-          if (chosen) open.mutate(chosen, { onError: showProblem, onSuccess: ({ id }) => void navigate(`/routines/${id}`) });
-        }}
-      />
+      <OpenFile words="Open a file" name="File of a routine" accept="application/json,.json" onFile={(file) => open.mutate(file, { onError: showProblem, onSuccess: ({ id }) => void navigate(`/routines/${id}`) })} />
       <Panel name="New routine" size="w-96" button="btn-primary" label="New routine">
         <ClosingButton className="w-full px-2 py-1 text-left font-semibold hover:bg-base-200" onClick={() => make({})}>
           From nothing

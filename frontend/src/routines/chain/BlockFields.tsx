@@ -37,7 +37,7 @@ export function BlockFields({ words, rule, optional, onChange }: { words: string
       {text("selector", "Selector", "table.fares")}
       <label className="flex items-center gap-2">
         Which one
-        <NumberInput name={`${words}: which one`} value={typeof given.number === "number" ? given.number : 1} least={-1_000} greatest={1_000} onCommit={(number) => set("number", number || 1)} />
+        <NumberInput name={`${words}: which one`} value={typeof given.number === "number" ? given.number : 1} least={-10_000} greatest={10_000} onCommit={(number) => set("number", number || 1)} />
         <span className="text-info">-1 is the last</span>
       </label>
     </fieldset>

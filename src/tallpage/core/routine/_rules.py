@@ -49,7 +49,7 @@ class BlockRule(StrictModel):
     """Words of a heading: the block stands below it, and above the next of its level or a higher one."""
     selector: _Words | None = None
     """CSS: names of elements, ids and classes, and what they lie in."""
-    number: Annotated[int, Field(strict=True, ge=-1_000, le=1_000)] = 1
+    number: Annotated[int, Field(strict=True, ge=-10_000, le=10_000)] = 1
     """Which one, where several fit, from the top; -1 is the last."""
 
     @model_validator(mode="after")
