@@ -180,8 +180,8 @@ def _routine(person: Person, shoot: Callable[[str], None]) -> None:
     routine = person.change("POST", "/routines", starter)
     timetable = next(row for row in _captures(person) if row["address"].endswith("/timetable"))
     person.open(f"/routines/{routine['id']}?sample={timetable['id']}")
-    person.click_on("button[aria-label='Step 2: Show a block']")
-    person.see("button[aria-label='Step 7: Make a file'] img")
+    person.click_on("button[data-step='Step 2: Show a block']")
+    person.see("button[data-step='Step 7: Make a file'] img")
     person.see("[data-last-look]")
     shoot("routine")
     over = {"captures": [row["id"] for row in _captures(person)][:6]}

@@ -70,9 +70,9 @@ def test_what_was_done_once_is_kept_tried_and_run_over_five(person: Person) -> N
     person.open_panel("Routines: this capture")
     person.type_into("input[aria-label='Name of the new routine']", "Fares of a page")
     person.click("Keep as routine")
-    person.see("button[aria-label='Step 2: Show a block']")
-    person.see("button[aria-label='Step 4: Make a file'] img")
-    person.click_on("button[aria-label='Step 4: Make a file']")
+    person.see("button[data-step='Step 2: Show a block']")
+    person.see("button[data-step='Step 4: Make a file'] img")
+    person.click_on("button[data-step='Step 4: Make a file']")
     person.click_on("button[aria-label='Ask for “Width, px” when it runs']")
     person.see("[data-save-state=saved]")
 
@@ -124,12 +124,12 @@ def test_a_chain_is_put_together_and_each_step_is_seen(person: Person) -> None:
 
     add("Make a file")
     add("Border")
-    person.see("button[aria-label='Step 1: Border'] img")
+    person.see("button[data-step='Step 1: Border'] img")
     add("Show a fixed size")
     order = ["Step 1: Show a fixed size", "Step 2: Border", "Step 3: Make a file"]
 
     def in_order(_: object) -> bool:
-        return [row.get_attribute("aria-label") for row in person.all("ol button[aria-pressed]")] == order
+        return [row.get_attribute("data-step") for row in person.all("ol button[aria-pressed]")] == order
 
     person.until(in_order, what="the order of work")
     width = person.see("input[aria-label='Width, px']")
@@ -142,9 +142,9 @@ def test_a_chain_is_put_together_and_each_step_is_seen(person: Person) -> None:
         return [look["width_px"] for look in looks] == [600, 200, 200, 200] and is_shown
 
     person.until(followed, what="the last picture follows")
-    person.click_on("button[aria-label='Step 2: Border']")
+    person.click_on("button[data-step='Step 2: Border']")
     person.click_on("section input.toggle")
-    person.see("button[aria-label='Step 2: Border, off']")
+    person.see("button[data-step='Step 2: Border, off']")
     person.click("Duplicate this step")
     person.click("Move this step one place earlier")
     person.click("Remove this step")
@@ -173,7 +173,7 @@ def test_a_routine_is_saved_deleted_opened_again_and_makes_the_same_pixels(perso
     person.click("Delete There and back")
     person.until(lambda _: not person.all("[data-routine='There and back']"), what="it has gone")
     person.all("input[aria-label='File of a routine']")[0].send_keys(str(file))
-    person.see("button[aria-label='Step 1: Show a fixed size']")
+    person.see("button[data-step='Step 1: Show a fixed size']")
     opened = int(person.driver.current_url.rpartition("/")[2])
     assert opened != routine_id
     assert_same_pixels(pixels(opened), first)

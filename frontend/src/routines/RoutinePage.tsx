@@ -144,7 +144,7 @@ function Versions({ routine }: { routine: RoutineDetail }) {
   const runs = useRuns(routine.id);
   const now = useNow();
   return (
-    <Panel name="Versions and runs" size="w-96" label={`Version ${routine.version}`}>
+    <Panel name={`Version ${routine.version}, earlier ones and runs`} size="w-96" label={`Version ${routine.version}`}>
       <h3 className="font-semibold">Versions</h3>
       <ul className="mb-3">
         {routine.versions.toReversed().map((row) => (

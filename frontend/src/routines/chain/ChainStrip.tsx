@@ -41,12 +41,15 @@ export function ChainStrip({ routineId, document, captureId, looks, at, onPick, 
             <button
               type="button"
               aria-pressed={at === index}
-              aria-label={`Step ${index + 1}: ${kind.words}${step.off ? ", off" : ""}`}
+              data-step={`Step ${index + 1}: ${kind.words}${step.off ? ", off" : ""}`}
               className={`flex h-full w-full flex-col border p-2 text-left text-sm ${at === index ? "border-accent outline-1 outline-accent" : "border-base-300 hover:border-base-content"} ${step.off ? "border-dashed" : ""}`}
               onClick={() => onPick(index)}
             >
               <span className="flex gap-1.5 font-semibold">
-                <span className="figure font-normal text-info">{index + 1}</span>
+                <span className="figure font-normal text-info">
+                  <span className="sr-only">Step </span>
+                  {index + 1}
+                </span>
                 <span className={`min-w-0 truncate ${step.off ? "line-through" : ""}`}>{kind.words}</span>
               </span>
               <span className="line-clamp-2 h-10 leading-5" title={stepWords(step)}>

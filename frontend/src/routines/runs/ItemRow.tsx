@@ -23,7 +23,7 @@ export function ItemRow({ item, trial }: { item: RunItem; trial: boolean }) {
   const picture = item.look ? <img src={itemLookUrl(item.id, item.look)} alt="" loading="lazy" className="seethrough max-h-28 max-w-full border border-base-300" /> : <span className="block h-14 w-20 border border-dashed border-base-300" />;
   return (
     <tr className={`border-b border-base-300 align-top ${item.needs_a_look ? "bg-base-200" : ""}`} data-item-state={item.state}>
-      <td className="py-2 pr-3 pl-1">{place ? <Link to={place}>{picture}</Link> : picture}</td>
+      <td className="py-2 pr-3 pl-1">{picture}</td>
       <td className="py-2 pr-4">
         {place ? (
           <Link to={place} className="font-semibold break-words hover:underline">
