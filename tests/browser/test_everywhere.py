@@ -80,14 +80,8 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     gone = person.take("/planning")
     person.change("DELETE", f"/captures/{gone}")
     paths = ["/", "/shelf", "/shelf/deleted", "/outlets", "/sign-ins", "/sweeps", "/sweeps/new", "/nonsense"]
-    screens = [
-        *paths,
-        bench,
-        compare,
-        f"/sweeps/{sweep_id}",
-        "/keys",
-        *_screens_of_routines(person, capture_id),
-    ]
+    routines = _screens_of_routines(person, capture_id)
+    screens = [*paths, bench, compare, "/keys", *routines, f"/sweeps/{sweep_id}"]
     for path in screens:
         person.open(path)
         person.see("h1")

@@ -107,7 +107,7 @@ function RunHeader({ run }: { run: Run }) {
         )}
         {run.finished && failed > 0 && !run.trial && (
           <button type="button" className="btn btn-sm" title="What failed, was stopped or left out" onClick={() => action.mutate({ kind: "retry" }, { onError: showProblem })}>
-            <RotateCcw size={15} aria-hidden /> Try those {failed} again
+            <RotateCcw size={15} aria-hidden /> Try {failed === 1 ? "it" : `those ${failed}`} again
           </button>
         )}
         {run.finished && !run.trial && run.newest_version > run.version && (
