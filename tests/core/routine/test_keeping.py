@@ -11,9 +11,9 @@ from tallpage.core.cut.models import HiddenArea, SoughtWords
 from tallpage.core.dressing import Border, Dressing, Stamp
 from tallpage.core.geometry import Box
 from tallpage.core.marks import Badge, BoxMark, Style
-from tallpage.core.routine import Routine, apply_routine, routine_of_cut
+from tallpage.core.routine import Routine, apply_routine, find_block, routine_of_cut, slot_of_rules
 from tallpage.core.tone import Tone
-from tests.core.routine.pages import BLOCKS, HEIGHT_PX, WIDTH_PX, page
+from tests.core.routine.pages import BLOCKS, HEIGHT_PX, WIDTH_PX, block, page
 from tests.pictures import as_png, gradient
 
 
@@ -87,3 +87,19 @@ def test_the_rule_says_as_little_as_possible_of_this_one_page(tmp_path: Path) ->
     assert rule(7) == {"selector": "table.times"}
     assert rule(3) == {"role": "table"}, "the first of its kind"
     assert rule(5) == {"role": "table", "below": "Bikes"}
+
+
+def test_names_of_a_page_that_no_rule_can_give_are_passed_over(tmp_path: Path) -> None:
+    odd = [
+        block("table", (0, 0, 600, 50), path="body > table"),
+        block("table", (20, 240, 400, 200), path=r"body > table#fares\.2026"),
+        block("table", (20, 540, 400, 150), path="body > table" + ".wide" * 80),
+    ]
+    for at in (1, 2):
+        cut = Cut(frame=Frame.of(odd[at].box))
+        kept = routine_of_cut(cut, page(tmp_path).source.size, odd, name="Kept")
+        assert find_block(kept.steps[0].block, odd) is odd[at]  # type: ignore[union-attr]
+
+
+def test_a_slot_with_a_long_name_is_kept_under_the_first_of_it() -> None:
+    assert len(slot_of_rules({"width_px": 90}, "The Harbour Gazette: " * 9)["name"]) == 80

@@ -8,6 +8,8 @@ from dataclasses import asdict
 from itertools import groupby
 from typing import Any
 
+from pydantic import ValidationError
+
 from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size
 from tallpage.core.marks import Mark, placed, points_of
@@ -15,7 +17,7 @@ from tallpage.core.page_map import Block
 from tallpage.core.routine._file import routine_of
 from tallpage.core.routine._finding_blocks import find_block
 from tallpage.core.routine._rules import BlockRule
-from tallpage.core.routine.models import Routine
+from tallpage.core.routine.models import MOST_SLOT_NAME_CHARS, Routine
 
 _NEAR_PX = 24
 """How far the edges of a frame may be from those of a block that it was drawn around."""
@@ -90,16 +92,17 @@ class _Places:
         return nearest if nearest is not None and apart(nearest) <= _NEAR_PX else None
 
     def _means(self, rule: _Plain, block: Block) -> bool:
-        return find_block(BlockRule.model_validate(rule), self.blocks) is block
+        try:
+            known = BlockRule.model_validate(rule)
+        except ValidationError:
+            return False  # a name of the page that no rule can give: too long, or cut in two
+        return find_block(known, self.blocks) is block
 
     def _rules_for(self, block: Block) -> Iterator[_Plain]:
         role = {"role": block.role}
         yield role
         if block.role == "heading" and block.text:
-            yield {
-                **role,
-                "says": block.text[:120].rsplit(" ", 1)[0] if len(block.text) > 120 else block.text,
-            }
+            yield {**role, "says": block.text[:_MOST_SAID]}
         last = block.path.rpartition(" > ")[2]
         if "#" in last:
             yield {"selector": "#" + last.partition("#")[2].partition(".")[0]}
@@ -222,4 +225,4 @@ def slot_of_rules(rules: Mapping[str, Any], name: str) -> _Plain:
     said["keep"] = said.pop("anchor", "start")
     if "least_fidelity" in said:
         said["fidelity"] = said.pop("least_fidelity")
-    return {"name": name, **said}
+    return {"name": name[:MOST_SLOT_NAME_CHARS], **said}

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from tallpage.core.cut import Cut
-from tallpage.core.fit import FORMATS, FitOrder, FitResult, fit_order
+from tallpage.core.fit import FORMATS, FitResult, fit_order
 from tallpage.core.geometry import Size
 from tallpage.core.render import Leaf, Rendering, Source
 from tallpage.core.routine._orders import SlotOrder
@@ -14,17 +14,12 @@ from tallpage.core.routine._orders import SlotOrder
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MadeFile:
-    """A file of a slot, or of one of its leaves; ``data`` is None where no file fits the limit."""
+    """A file of a slot, or of one of its leaves; nothing was chosen where no file fits the limit."""
 
     slot: str
     leaf: Leaf
     size: Size
     result: FitResult
-
-    @property
-    def data(self) -> bytes | None:
-        """The file."""
-        return self.result.chosen.data if self.result.chosen else None
 
     @property
     def extension(self) -> str:
@@ -46,16 +41,12 @@ def make_files(source: Source, cut: Cut, facts: Mapping[str, str], slot: SlotOrd
     """
     rendering = Rendering(source, cut.resolved(facts), slot.rules)
     rendering.require_seen()
+    divisible = slot.rules.sizing.divisible
     for leaf in rendering.leaves():
         yield MadeFile(
             slot=slot.name,
             leaf=leaf,
             size=rendering.size_of(leaf),
-            result=fitted(rendering, leaf, slot.order),
+            # Nobody is there to take advice.
+            result=fit_order(rendering.draw(leaf), slot.order, advised=False, divisible=divisible),
         )
-
-
-def fitted(rendering: Rendering, leaf: Leaf, order: FitOrder) -> FitResult:
-    """The best file of a leaf, without advice: nobody is there to take it."""
-    divisible = rendering.rules.sizing.divisible
-    return fit_order(rendering.draw(leaf), replace(order), advised=False, divisible=divisible)

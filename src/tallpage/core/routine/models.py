@@ -39,6 +39,7 @@ VERSION = 1
 MOST_STEPS = 60
 MOST_OPEN_VALUES = 30
 MOST_FILE_BYTES = 32_000_000
+MOST_SLOT_NAME_CHARS = 80
 
 _Text = Annotated[str, Field(max_length=2_000)]
 _Named = Annotated[str, Field(min_length=1, max_length=120)]
@@ -243,7 +244,7 @@ class SlotStep(_Step):
     """A file that is made, and what its place asks of it."""
 
     kind: Literal["slot"]
-    name: Annotated[str, Field(max_length=80)] = ""
+    name: Annotated[str, Field(max_length=MOST_SLOT_NAME_CHARS)] = ""
     """Empty: its size."""
     way: Way = "width"
     width_px: Annotated[int, Field(strict=True, ge=0, le=100_000)] = 0

@@ -174,7 +174,7 @@ def rules_of(step: SlotStep) -> tuple[dict[str, Any], str]:
         "enlarge": step.enlarge,
         "background": step.background,
         "limit_bytes": step.limit_bytes,
-        "least_fidelity": None if step.fidelity is None else round(step.fidelity),
+        "least_fidelity": step.fidelity,
         "formats": list(step.formats),
         "greatest_height_px": step.greatest_height_px,
         "overlap_px": step.overlap_px,

@@ -2,21 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from typing import Any
 
 from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
-from tallpage.core.capture import Screen
+from tallpage.core.capture import Screen, Step
 from tallpage.core.errors import ChangedElsewhere, RoutineError
 from tallpage.core.render import turned
 from tallpage.core.routine import Routine as Chain
-from tallpage.core.routine import document_of, routine_of_cut, slot_of_rules
+from tallpage.core.routine import TakeStep, document_of, routine_of_cut, slot_of_rules
 from tallpage.server.outlets.models import RULES, Output
 from tallpage.server.routines.models import Routine, RoutineVersion
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
+from tallpage.server.shelf.schemas import TakeSettings
 
 MOST_ROUTINES = 500
 
@@ -128,41 +129,13 @@ def _take(capture: Capture) -> dict[str, Any] | None:
     screen, settings = capture.screen, capture.settings
     if screen is None:
         return None
-    taken: dict[str, Any] = {"screen": _screen_words(screen)}
-    if screen.touch:
-        taken["touch"] = True
-    for name in _TAKEN_AS:
-        if settings.get(name) not in (None, "", [], _USUAL.get(name)):
-            taken[name] = settings[name]
-    steps = settings.get("steps") or ()
-    if steps:
-        from tallpage.core.capture import Step
-
-        taken["steps"] = [str(Step(**step)) for step in steps]
-    return taken
-
-
-_TAKEN_AS = (
-    "extent",
-    "element",
-    "to_element",
-    "max_height_px",
-    "max_screens",
-    "page_width",
-    "scheme",
-    "language",
-    "wait_ms",
-    "leave_out",
-    "fixed_overlays",
-)
-_USUAL: Mapping[str, Any] = {
-    "extent": "full",
-    "page_width": "screen",
-    "scheme": "light",
-    "language": "en-GB",
-    "wait_ms": 0,
-    "fixed_overlays": "leave_out",
-}
+    usual = TakeSettings()
+    names = (TakeStep.model_fields.keys() & TakeSettings.model_fields.keys()) - {"steps"}
+    told = {name: settings[name] for name in sorted(names & settings.keys())}
+    taken = {name: value for name, value in told.items() if value != getattr(usual, name)}
+    steps = [str(Step(**step)) for step in settings.get("steps") or ()]
+    touch = {"touch": True} if screen.touch else {}
+    return {"screen": _screen_words(screen), **touch, **taken, **({"steps": steps} if steps else {})}
 
 
 def _screen_words(screen: Screen) -> str:
