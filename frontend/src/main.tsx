@@ -7,9 +7,10 @@ import { BrowserRouter } from "react-router";
 
 import { App } from "./app/App";
 import { fetchScreen } from "./app/screens";
-import { applyTheme, storedTheme } from "./app/theme";
+import { useOwn } from "./app/own";
+import { applyTheme, themeOf } from "./app/theme";
 
-applyTheme(storedTheme());
+applyTheme(themeOf(useOwn.getState().values["show.theme"]));
 
 const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 2_000 } },

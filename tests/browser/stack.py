@@ -46,6 +46,8 @@ class Application:
     """The simulated site that takes uploads."""
     mail_page: str
     """Where arrived mail is shown."""
+    board: str
+    """The simulated programme that is told what has finished."""
     home: Path
 
 
@@ -75,12 +77,12 @@ def _answers(address: str) -> bool:
 def running_application(
     home: Path, photographs: Path, *, prepared: str = "", **more: str
 ) -> Iterator[Application]:
-    """Started as `make demo` starts it, with the demo's outlets and an empty shelf.
+    """Started as `make demo` starts it, with the demo's outlets and an empty shelf; where it has run before,
+    with what is there.
 
     ``prepared`` is run with Django set up before that; ``more`` goes into the environment.
     """
-    (home / "demo-photographs").symlink_to(photographs)
-    port, site_port = _free_port(), _free_ports(4)
+    port, site_port = _free_port(), _free_ports(5)
     told = environment(
         home,
         TALLPAGE_PORT=str(port),
@@ -88,10 +90,12 @@ def running_application(
         TALLPAGE_DEMO_SITE_PORT=str(site_port),
         **more,
     )
-    make_home(home)
-    run_django("from tallpage.demo.run import load_outlets; load_outlets()\n" + prepared, told)
-    (home / "demo-loaded").touch()
-    (home / "demo-published").mkdir()
+    if not (home / "demo-loaded").exists():
+        (home / "demo-photographs").symlink_to(photographs)
+        make_home(home)
+        run_django("from tallpage.demo.run import load_outlets; load_outlets()\n" + prepared, told)
+        (home / "demo-loaded").touch()
+        (home / "demo-published").mkdir()
     command = [sys.executable, "-m", "tallpage.demo.run"]
     with (home / "log.txt").open("w") as log:
         process = subprocess.Popen(command, env=told, stdout=log, stderr=log, start_new_session=True)
@@ -100,6 +104,7 @@ def running_application(
         site=f"http://skerrin-ferries.localhost:{site_port}",
         publishing=f"http://127.0.0.1:{site_port + 1}",
         mail_page=f"http://127.0.0.1:{site_port + 2}",
+        board=f"http://127.0.0.1:{site_port + 4}",
         home=home,
     )
     try:

@@ -81,7 +81,7 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     person.change("DELETE", f"/captures/{gone}")
     paths = ["/", "/shelf", "/shelf/deleted", "/outlets", "/sign-ins", "/sweeps", "/sweeps/new", "/nonsense"]
     routines = _screens_of_routines(person, capture_id)
-    screens = [*paths, bench, compare, "/keys", *routines, f"/sweeps/{sweep_id}"]
+    screens = [*paths, bench, compare, "/keys", "/settings", *routines, f"/sweeps/{sweep_id}"]
     for path in screens:
         person.open(path)
         person.see("h1")

@@ -10,7 +10,7 @@ from django.utils import timezone
 from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture, Cut
-from tallpage.server.shelf.purge import CUTS_KEPT_FOR, KEPT_FOR, clear_due
+from tallpage.server.shelf.purge import CUTS_KEPT_FOR, clear_due, kept_for
 from tallpage.server.sweeps.models import Comparison, Shot, Sweep
 from tests.server.conftest import Api
 from tests.server.sweeping import started
@@ -24,7 +24,7 @@ def _files(home: Path) -> set[str]:
 
 
 def _long_ago(**which: object) -> None:
-    Capture.objects.filter(**which).update(deleted_at=timezone.now() - KEPT_FOR - timedelta(minutes=1))
+    Capture.objects.filter(**which).update(deleted_at=timezone.now() - kept_for() - timedelta(minutes=1))
 
 
 def test_deleted_captures_are_listed_with_what_they_take_and_can_be_put_back(

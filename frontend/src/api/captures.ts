@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { answered, api, sendPicture } from "./client";
-import type { Capture, TakeSettings } from "./types";
+import type { Capture, TakeChanges, TakeIn } from "./types";
 
 const PENDING_MS = 600;
 const QUIET_MS = 15_000;
@@ -31,13 +31,14 @@ export function useCapture(captureId: number) {
 export interface PageOrder {
   address: string;
   screen: { width_px: number; height_px: number; scale: number; touch: boolean };
-  settings: Required<TakeSettings>;
+  /** Only what is said; the rest is as the person has set it. */
+  settings: TakeChanges;
 }
 
 export function useTakePage() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (order: PageOrder) => answered(api.POST("/api/captures", { body: order })),
+    mutationFn: (order: PageOrder) => answered(api.POST("/api/captures", { body: order as TakeIn })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["captures"] }),
   });
 }

@@ -235,7 +235,7 @@ export interface paths {
         put?: never;
         /**
          * Take Page
-         * @description Queue a page to be taken.
+         * @description Queue a page to be taken. What ``settings`` does not say is as the person's own settings have it.
          */
         post: operations["take_page"];
         delete?: never;
@@ -2372,6 +2372,246 @@ export interface paths {
          * @description Choose keys; those that are not named are the usual ones.
          */
         post: operations["set_own_keys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Accounts
+         * @description All accounts for who looks after them, else one's own.
+         */
+        get: operations["list_accounts"];
+        put?: never;
+        /**
+         * Add Account
+         * @description Add an account; its password is told once.
+         */
+        post: operations["add_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Account
+         * @description Give an account another role, close or open it, let it look after the others.
+         */
+        patch: operations["change_account"];
+        trace?: never;
+    };
+    "/api/accounts/{account_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Password
+         * @description Make up another password; a closed account can sign in again with it.
+         */
+        post: operations["new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account_id}/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Token
+         * @description A new token of an account; who only reads makes tokens that only read.
+         */
+        post: operations["add_token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{token_id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Revoke Token
+         * @description End a token: nobody comes in by it any more.
+         */
+        post: operations["revoke_token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Settings
+         * @description Every setting as it is for whoever asks.
+         */
+        get: operations["read_settings"];
+        put?: never;
+        /**
+         * Post Settings
+         * @description Change some settings, all or none. Those of the whole server are changed by producers.
+         */
+        post: operations["change_settings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get File
+         * @description What was set otherwise than usual, as a file; what is secret is not in it.
+         */
+        get: operations["save_settings_file"];
+        put?: never;
+        /**
+         * Post File
+         * @description Set what a file says; what it does not say stays as it is.
+         */
+        post: operations["open_settings_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Webhooks
+         * @description Addresses that are told, with the latest messages.
+         */
+        get: operations["list_webhooks"];
+        put?: never;
+        /**
+         * Add Webhook
+         * @description Have an address told from now on.
+         */
+        post: operations["add_webhook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/{webhook_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Webhook
+         * @description Tell an address nothing any more, and forget what it was told.
+         */
+        delete: operations["delete_webhook"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Webhook
+         * @description Change what an address is told of, or let it rest. What finishes meanwhile it is not told.
+         */
+        patch: operations["change_webhook"];
+        trace?: never;
+    };
+    "/api/webhooks/{webhook_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Webhook
+         * @description Send a message that says nothing but that it is a trial.
+         */
+        post: operations["try_webhook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/messages/{delivery_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell Again
+         * @description Send a message once more, now.
+         */
+        post: operations["tell_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -7046,6 +7286,284 @@ export interface components {
             };
         };
         /**
+         * AccountOut
+         * @description An account, with its tokens.
+         */
+        AccountOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "producer" | "viewer";
+            /** Closed */
+            closed: boolean;
+            /** Keeper */
+            keeper: boolean;
+            /** Last Here At */
+            last_here_at: string | null;
+            /** Tokens */
+            tokens: components["schemas"]["TokenOut"][];
+        };
+        /**
+         * AccountsOut
+         * @description The accounts that whoever asks may see; ``needed`` where nobody comes in without one.
+         */
+        AccountsOut: {
+            /** Needed */
+            needed: boolean;
+            /** Keeper */
+            keeper: boolean;
+            /** Accounts */
+            accounts: components["schemas"]["AccountOut"][];
+        };
+        /**
+         * TokenOut
+         * @description What a script signs in by; it is shown itself only once, when it is made.
+         */
+        TokenOut: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /**
+             * Scope
+             * @enum {string}
+             */
+            scope: "read" | "all";
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Used At */
+            used_at: string | null;
+        };
+        /**
+         * SecretOut
+         * @description A password or token that was made up: this is the only time that it is shown.
+         */
+        SecretOut: {
+            /** Secret */
+            secret: string;
+        };
+        /**
+         * NewAccountIn
+         * @description A new account; without a password one is made up.
+         */
+        NewAccountIn: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @default producer
+             * @enum {string}
+             */
+            role: "producer" | "viewer";
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+        };
+        /**
+         * ChangeAccountIn
+         * @description Another role, or whether it is closed.
+         */
+        ChangeAccountIn: {
+            /** Role */
+            role?: ("producer" | "viewer") | null;
+            /** Closed */
+            closed?: boolean | null;
+            /** Keeper */
+            keeper?: boolean | null;
+        };
+        /**
+         * NewTokenIn
+         * @description What a token is for, and whether it only reads.
+         */
+        NewTokenIn: {
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Scope
+             * @default read
+             * @enum {string}
+             */
+            scope: "read" | "all";
+        };
+        /**
+         * OptionOut
+         * @description One thing that a setting can be, and the words for it.
+         */
+        OptionOut: {
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SettingOut
+         * @description A setting as it is for whoever asks. A ``locked`` one is changed by whoever starts the server.
+         */
+        SettingOut: {
+            /** Name */
+            name: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "Taking pages" | "After a page is taken" | "Files" | "On screen" | "Keeping" | "Mail";
+            /** Words */
+            words: string;
+            /** Effect */
+            effect: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choice" | "number" | "text" | "secret" | "screens" | "take" | "hosts" | "formats" | "fidelity" | "routine";
+            /** Value */
+            value: unknown;
+            /** Usual */
+            usual: unknown;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "usual" | "set" | "environment";
+            /** Shared */
+            shared: boolean;
+            /** Locked */
+            locked: boolean;
+            /** Variable */
+            variable: string;
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            /** Unit */
+            unit: string;
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+        };
+        /**
+         * SettingsOut
+         * @description Every setting, and what the server was started with.
+         */
+        SettingsOut: {
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Started With */
+            started_with: components["schemas"]["StartedWithOut"][];
+        };
+        /**
+         * StartedWithOut
+         * @description Something that whoever starts the server says.
+         */
+        StartedWithOut: {
+            /** Words */
+            words: string;
+            /** Variable */
+            variable: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * SettingsIn
+         * @description New values by name; null sets one back to what is usual.
+         */
+        SettingsIn: {
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * DeliveryOut
+         * @description One message: of what, how often it was tried, and what was answered.
+         */
+        DeliveryOut: {
+            /** Id */
+            id: number;
+            /** Event */
+            event: string;
+            /** Subject Id */
+            subject_id: number;
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "sent" | "failed";
+            /** Tries */
+            tries: number;
+            /**
+             * Next At
+             * Format: date-time
+             */
+            next_at: string;
+            /** Answer */
+            answer: string;
+        };
+        /**
+         * WebhookOut
+         * @description An address, what it is told of, and the latest messages to it.
+         */
+        WebhookOut: {
+            /** Id */
+            id: number;
+            /** Address */
+            address: string;
+            /** Host */
+            host: string;
+            /** Events */
+            events: ("capture" | "sweep" | "run")[];
+            /** Active */
+            active: boolean;
+            /** Deliveries */
+            deliveries: components["schemas"]["DeliveryOut"][];
+        };
+        /**
+         * NewWebhookOut
+         * @description A new address, with the secret that messages to it are signed with: told only now.
+         */
+        NewWebhookOut: {
+            webhook: components["schemas"]["WebhookOut"];
+            /** Secret */
+            secret: string;
+        };
+        /**
+         * WebhookIn
+         * @description An address, and what it is told of.
+         */
+        WebhookIn: {
+            /** Address */
+            address: string;
+            /** Events */
+            events: ("capture" | "sweep" | "run")[];
+        };
+        /**
+         * ChangeWebhookIn
+         * @description What it is told of from now on, and whether it is.
+         */
+        ChangeWebhookIn: {
+            /** Events */
+            events?: ("capture" | "sweep" | "run")[] | null;
+            /** Active */
+            active?: boolean | null;
+        };
+        /**
          * BroughtArchiveOut
          * @description An archive that is, or was, brought in.
          */
@@ -10402,6 +10920,372 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnKeysSchema"];
+                };
+            };
+        };
+    };
+    list_accounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountsOut"];
+                };
+            };
+        };
+    };
+    add_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccountIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+        };
+    };
+    change_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeAccountIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountsOut"];
+                };
+            };
+        };
+    };
+    new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+        };
+    };
+    add_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTokenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+        };
+    };
+    revoke_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountsOut"];
+                };
+            };
+        };
+    };
+    read_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+        };
+    };
+    change_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+        };
+    };
+    save_settings_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    open_settings_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+        };
+    };
+    list_webhooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookOut"][];
+                };
+            };
+        };
+    };
+    add_webhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebhookIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewWebhookOut"];
+                };
+            };
+        };
+    };
+    delete_webhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                webhook_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change_webhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                webhook_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeWebhookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookOut"];
+                };
+            };
+        };
+    };
+    try_webhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                webhook_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookOut"];
+                };
+            };
+        };
+    };
+    tell_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookOut"];
                 };
             };
         };

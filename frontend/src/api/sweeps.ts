@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useEffect } from "react";
 
 import { answered, api, sendForm } from "./client";
-import type { PageListing, Shot, Sweep, SweepIn, SweepRows, TakeSettings } from "./types";
+import type { PageListing, Shot, Sweep, SweepIn, SweepOrder, SweepRows, TakeSettings } from "./types";
 
 const GOING_MS = 1_000;
 const QUIET_MS = 15_000;
@@ -60,7 +60,7 @@ export function useNames(trial: PatternTrial) {
 export function useStartSweep() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (order: SweepIn) => answered(api.POST("/api/sweeps", { body: order })),
+    mutationFn: (order: SweepIn) => answered(api.POST("/api/sweeps", { body: order as SweepOrder })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["sweeps"] }),
   });
 }

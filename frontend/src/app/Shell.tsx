@@ -1,5 +1,5 @@
 import { Keyboard, Moon, Sun } from "lucide-react";
-import { lazy, Suspense, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 
 import { AddressField } from "../gather/AddressField";
@@ -7,7 +7,8 @@ import { PictureDrop } from "../gather/PictureDrop";
 import { useKeys } from "./actions/useKeys";
 import { useNotices } from "./notices";
 import { ScreenGuard } from "./ScreenGuard";
-import { applyTheme, storedTheme } from "./theme";
+import { chooseOwn, useOwn } from "./own";
+import { applyTheme, themeOf } from "./theme";
 import { useScrollMemory } from "./historyStep";
 
 // Fetched when they are first needed.
@@ -27,7 +28,7 @@ const SCREENS = [
 export function Shell() {
   const [helpOpen, setHelpOpen] = useState(false);
   const somethingSaid = useNotices((state) => state.begun);
-  const [theme, setTheme] = useState(storedTheme);
+  const theme = themeOf(useOwn((state) => state.values["show.theme"]));
   const navigate = useNavigate();
   const location = useLocation();
   const onGather = location.pathname === "/";
@@ -48,7 +49,8 @@ export function Shell() {
   const scroller = useRef<HTMLDivElement>(null);
   useScrollMemory(scroller, "screen");
 
-  const otherTheme = theme === "tallpage" ? "tallpage-night" : "tallpage";
+  useEffect(() => applyTheme(theme), [theme]);
+  const other = theme === "day" ? "night" : "day";
   return (
     <PictureDrop>
       <div className="flex h-full flex-col">
@@ -79,14 +81,11 @@ export function Shell() {
             <button
               type="button"
               className="btn btn-square btn-ghost btn-sm"
-              aria-label={theme === "tallpage" ? "Night colours" : "Day colours"}
-              title={theme === "tallpage" ? "Night colours" : "Day colours"}
-              onClick={() => {
-                applyTheme(otherTheme);
-                setTheme(otherTheme);
-              }}
+              aria-label={theme === "day" ? "Night colours" : "Day colours"}
+              title={theme === "day" ? "Night colours" : "Day colours"}
+              onClick={() => chooseOwn("show.theme", other)}
             >
-              {theme === "tallpage" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+              {theme === "day" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
             </button>
             <button type="button" className="btn btn-square btn-ghost btn-sm max-sm:hidden" aria-label="Keys" title="Keys (?)" onClick={() => setHelpOpen(true)}>
               <Keyboard size={18} aria-hidden />

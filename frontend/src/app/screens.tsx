@@ -41,6 +41,7 @@ export const SCREENS: readonly Screen[] = [
   screen(["/runs/:runId"], () => import("../routines/runs/RunPage").then((module) => module.RunPage)),
   screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
   screen(["/keys"], () => import("../keys/KeysPage").then((module) => module.KeysPage)),
+  screen(["/settings"], () => import("../settings/SettingsPage").then((module) => module.SettingsPage)),
   screen(["/sign-ins"], () => import("../signins/SignInsPage").then((module) => module.SignInsPage)),
 ];
 

@@ -1,13 +1,13 @@
-/** The two themes, remembered by this browser. */
-export type Theme = "tallpage" | "tallpage-night";
+/** The two sets of colours. */
+export type Theme = "day" | "night";
 
-const KEY = "tallpage.theme";
-
-export function storedTheme(): Theme {
-  return localStorage.getItem(KEY) === "tallpage-night" ? "tallpage-night" : "tallpage";
+/** Which of them is shown: as it was set, as the computer has it, or as an earlier version kept it in this browser. */
+export function themeOf(set: unknown): Theme {
+  const said = set ?? (localStorage.getItem("tallpage.theme") === "tallpage-night" ? "night" : "day");
+  if (said === "computer") return matchMedia("(prefers-color-scheme: dark)").matches ? "night" : "day";
+  return said as Theme;
 }
 
 export function applyTheme(theme: Theme): void {
-  document.documentElement.dataset["theme"] = theme;
-  localStorage.setItem(KEY, theme);
+  document.documentElement.dataset["theme"] = theme === "night" ? "tallpage-night" : "tallpage";
 }

@@ -3,12 +3,13 @@ import { useState } from "react";
 import { asProblem } from "../api/client";
 import { useAddScreen } from "../api/screens";
 import { parsePx } from "../parts/figures";
-import { useScreenChoice } from "./screenChoice";
+import { useChosenScreens, useScreenChoice } from "./screenChoice";
 
 /** A display of one's own: its size in CSS px, and its pixel scale. */
 export function AddScreen({ onClose }: { onClose: () => void }) {
   const add = useAddScreen();
-  const { chosen, toggle } = useScreenChoice();
+  const chosen = useChosenScreens();
+  const toggle = useScreenChoice((state) => state.toggle);
   const [name, setName] = useState("");
   const [width, setWidth] = useState("");
   const [height, setHeight] = useState("");

@@ -1,14 +1,15 @@
 import { lazy, Suspense, useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 
 import { useTakePage } from "../api/captures";
 import { asProblem, type Problem } from "../api/client";
 import { useFetchScreens } from "../api/screens";
 import { useNotices } from "../app/notices";
+import { own } from "../app/own";
 import { ProblemNote } from "../parts/ProblemNote";
 import { splitAddresses, useAskedAddress } from "./addresses";
-import { useScreenChoice } from "./screenChoice";
-import { useTakeSettings } from "./takeSettings";
+import { useChosenScreens } from "./screenChoice";
+import { useTakeChanges } from "./takeSettings";
 
 const MANY = 4;
 const RunBeside = lazy(() => import("../routines/RunBeside").then(({ RunBeside }) => ({ default: RunBeside })));
@@ -27,14 +28,16 @@ export function AddressField({ compact = false }: { compact?: boolean }) {
   const [text, setText] = useState(compact ? "" : asked);
   const [refused, setRefused] = useState<Refused[]>([]);
   const fetchScreens = useFetchScreens();
-  const chosen = useScreenChoice((state) => state.chosen);
-  const settings = useTakeSettings((state) => state.settings);
+  const chosen = useChosenScreens();
+  const settings = useTakeChanges((state) => state.changes);
   const take = useTakePage();
+  const navigate = useNavigate();
   const show = useNotices((state) => state.show);
 
   const submit = async () => {
     const addresses = splitAddresses(text);
     let taken = 0;
+    let latest = 0;
     setText("");
     setRefused([]);
     if (addresses.length === 0) addresses.push("");
@@ -43,7 +46,7 @@ export function AddressField({ compact = false }: { compact?: boolean }) {
       try {
         for (const { name, width_px, height_px, scale, touch } of await fetchScreens()) {
           if (!chosen.includes(name)) continue;
-          await take.mutateAsync({ address, screen: { width_px, height_px, scale, touch }, settings });
+          latest = (await take.mutateAsync({ address, screen: { width_px, height_px, scale, touch }, settings })).id;
           taken += 1;
         }
       } catch (error) {
@@ -55,6 +58,8 @@ export function AddressField({ compact = false }: { compact?: boolean }) {
       if (compact) {
         for (const { problem } of failures) show({ tone: "error", text: problem.sentence, hint: problem.hint });
       } else setRefused(failures);
+    } else if (taken === 1 && own<string>("after.what", "") === "bench") {
+      void navigate(`/captures/${latest}`);
     } else if (compact) {
       show({ tone: "info", text: taken === 1 ? "The page is being taken." : `${taken} pages are being taken.` });
     }

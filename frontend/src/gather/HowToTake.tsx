@@ -2,14 +2,15 @@ import { SlidersHorizontal } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 
 import { useAskedAddress } from "./addresses";
-import { countUnusual, useTakeSettings } from "./takeSettings";
+import { useTakeChanges } from "./takeSettings";
 
+const KeepTaking = lazy(() => import("./KeepTaking").then(({ KeepTaking }) => ({ default: KeepTaking })));
 const HowToTakeForm = lazy(() => import("./HowToTakeForm").then(({ HowToTakeForm }) => ({ default: HowToTakeForm })));
 
 /** Settings for pages that need some. Closed until asked for, and fetched only then: most pages need none. */
 export function HowToTake() {
-  const { settings, resets } = useTakeSettings();
-  const unusual = countUnusual(settings);
+  const { changes, resets } = useTakeChanges();
+  const unusual = Object.keys(changes).length;
   const cameToChange = useAskedAddress() !== "";
   const [asked, setAsked] = useState(cameToChange);
   return (
@@ -21,7 +22,7 @@ export function HowToTake() {
       </summary>
       {asked && (
         <Suspense fallback={<p className="mt-3 text-sm">Fetching the settings…</p>}>
-          <HowToTakeForm key={resets} unusual={unusual} />
+          <><HowToTakeForm key={resets} /><KeepTaking /></>
         </Suspense>
       )}
     </details>

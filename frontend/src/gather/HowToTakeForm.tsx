@@ -5,7 +5,8 @@ import { Pick } from "../parts/fields/Pick";
 import { HowMuch } from "./HowMuch";
 import { NumberField, Row } from "./howParts";
 import { StepsEditor } from "./StepsEditor";
-import { splitSelectors, useTakeSettings } from "./takeSettings";
+import { useTakeSettings } from "./takeSettings";
+import { splitSelectors } from "./takeSteps";
 
 const MOST_WAIT_S = 60;
 const BUSY_S = { least: 60, most: 300 };
@@ -19,8 +20,8 @@ function secondsFrom(least: number, most: number) {
 }
 
 /** What can be said of how pages are taken. */
-export function HowToTakeForm({ unusual }: { unusual: number }) {
-  const { settings, change, reset } = useTakeSettings();
+export function HowToTakeForm() {
+  const { settings, change } = useTakeSettings();
   const [selectors, setSelectors] = useState(settings.leave_out.join("\n"));
   return (
     <div className="mt-3 grid grid-cols-[8.5rem_1fr] items-start gap-x-4 gap-y-3 border-l-2 border-base-300 pl-4 text-sm">
@@ -97,11 +98,6 @@ export function HowToTakeForm({ unusual }: { unusual: number }) {
           </Link>
         </div>
       </Row>
-      {unusual > 0 && (
-        <button type="button" className="btn btn-xs col-start-2 justify-self-start" onClick={reset}>
-          Reset
-        </button>
-      )}
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { lazy, Suspense, useState } from "react";
 
 import { useRemoveScreen, useScreens } from "../api/screens";
 import { screenWords } from "../parts/figures";
-import { useScreenChoice } from "./screenChoice";
+import { useChosenScreens, useScreenChoice } from "./screenChoice";
 
 // Fetched when it is opened.
 const AddScreen = lazy(() => import("./AddScreen").then(({ AddScreen }) => ({ default: AddScreen })));
@@ -11,7 +11,8 @@ const AddScreen = lazy(() => import("./AddScreen").then(({ AddScreen }) => ({ de
 /** Which screens to take pages on: presets, and own ones. */
 export function ScreenChips() {
   const { data: screens } = useScreens();
-  const { chosen, toggle, drop } = useScreenChoice();
+  const chosen = useChosenScreens();
+  const { toggle, drop } = useScreenChoice();
   const remove = useRemoveScreen();
   const [adding, setAdding] = useState(false);
   return (

@@ -2,7 +2,8 @@ import { ArrowUp, Plus, X } from "lucide-react";
 
 import type { Step } from "../api/types";
 import { TargetField } from "./howParts";
-import { STEP_KINDS, stepAs, type StepKind, useTakeSettings } from "./takeSettings";
+import { useTakeSettings } from "./takeSettings";
+import { STEP_KINDS, stepAs, type StepKind } from "./takeSteps";
 
 const MOST_STEPS = 20;
 

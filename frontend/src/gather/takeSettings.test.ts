@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 
-import { asKnownNow, countUnusual, splitSelectors, stepAs, USUAL } from "./takeSettings";
+import { asKnownNow, differing, USUAL, usualTaking } from "./takeSettings";
+import { splitSelectors, stepAs } from "./takeSteps";
 
 test("selectors come one a line or with commas, and keep the commas inside their brackets", () => {
   expect(splitSelectors(" #chat, .advert\n\naside:is(.a, .b) ,[title='x, y']")).toEqual([
@@ -12,15 +13,18 @@ test("selectors come one a line or with commas, and keep the commas inside their
   expect(splitSelectors(" ,\n")).toEqual([]);
 });
 
-test("settings of an earlier version are known under the name they have now", () => {
-  expect(asKnownNow({ hanging: "keep", wait_ms: 5 })).toEqual({ ...USUAL, fixed_overlays: "keep", wait_ms: 5 });
-  expect(asKnownNow({ hanging: "keep", fixed_overlays: "leave_out" })).toEqual(USUAL);
-  expect(asKnownNow({})).toEqual(USUAL);
+test("settings of an earlier version are known under the name they have now, as far as they are not the usual", () => {
+  expect(asKnownNow({ settings: { hanging: "keep", wait_ms: 5 } })).toEqual({ fixed_overlays: "keep", wait_ms: 5 });
+  expect(asKnownNow({ settings: { hanging: "keep", fixed_overlays: "leave_out" } })).toEqual({});
+  expect(asKnownNow({ settings: USUAL })).toEqual({});
+  expect(asKnownNow({ changes: { scheme: "dark" } })).toEqual({ scheme: "dark" });
+  expect(asKnownNow(undefined)).toEqual({});
 });
 
-test("what differs from the usual is counted", () => {
-  expect(countUnusual(USUAL)).toBe(0);
-  expect(countUnusual({ ...USUAL, scheme: "dark", leave_out: ["#chat"] })).toBe(2);
+test("only what differs is kept", () => {
+  expect(differing(USUAL, USUAL)).toEqual({});
+  expect(differing({ ...USUAL, scheme: "dark", leave_out: ["#chat"] }, USUAL)).toEqual({ scheme: "dark", leave_out: ["#chat"] });
+  expect(differing(USUAL, usualTaking({ scheme: "dark" }))).toEqual({ scheme: "light" });
 });
 
 test("a step that becomes another kind keeps only what that kind has", () => {

@@ -1,7 +1,9 @@
+import { createContext, useContext } from "react";
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
 
-import type { Step, TakeSettings } from "../api/types";
+import type { TakeChanges, TakeSettings } from "../api/types";
+import { own, useOwn } from "../app/own";
 
 /** How pages are taken when nobody says otherwise: right for most. */
 export const USUAL: Required<TakeSettings> = {
@@ -22,65 +24,64 @@ export const USUAL: Required<TakeSettings> = {
   signed_in: true,
 };
 
-interface TakeSettingsState {
-  settings: Required<TakeSettings>;
+interface TakeChangesState {
+  changes: TakeChanges;
   /** Counts the times everything was set back: fields that hold half-typed text begin anew then. */
   resets: number;
   change: (change: Partial<TakeSettings>) => void;
   reset: () => void;
 }
 
-/** How the next pages are taken, remembered by this browser. */
-export const useTakeSettings = create<TakeSettingsState>()(
+/** How pages are taken that nothing is said of here: as right for most, and as the person has set it. */
+export function usualTaking(set: unknown = own("take.usual", {})): Required<TakeSettings> {
+  return { ...USUAL, ...(set as TakeChanges) };
+}
+
+/** How the next pages are taken otherwise than usual, remembered by this browser. */
+export const useTakeChanges = create<TakeChangesState>()(
   persist(
     (set) => ({
-      settings: USUAL,
+      changes: {},
       resets: 0,
-      change: (change) => set(({ settings }) => ({ settings: { ...settings, ...change } })),
-      reset: () => set(({ resets }) => ({ settings: USUAL, resets: resets + 1 })),
+      change: (change) => set(({ changes }) => ({ changes: differing({ ...usualTaking(), ...changes, ...change }, usualTaking()) })),
+      reset: () => set(({ resets }) => ({ changes: {}, resets: resets + 1 })),
     }),
     {
       name: "tallpage.settings",
-      merge: (kept, state) => ({ ...state, settings: asKnownNow((kept as { settings?: object } | undefined)?.settings ?? {}) }),
+      merge: (kept, state) => ({ ...state, changes: asKnownNow(kept as KeptTaking | undefined) }),
     },
   ),
 );
 
-/** Remembered settings, maybe of a version that knew fewer of them, or one by the name of `hanging`. */
-export function asKnownNow(kept: object): Required<TakeSettings> {
-  const { hanging, ...others } = kept as Partial<TakeSettings> & { hanging?: "leave_out" | "keep" };
-  return { ...USUAL, ...(hanging && { fixed_overlays: hanging }), ...others };
+/** What a form of them shows and changes: the next pages, unless a context says others. */
+export interface TakeForm {
+  settings: Required<TakeSettings>;
+  change: (change: TakeChanges) => void;
 }
 
-/** How many of the settings differ from the usual ones. */
-export function countUnusual(settings: Required<TakeSettings>): number {
-  const names = Object.keys(USUAL) as (keyof TakeSettings)[];
-  return names.filter((name) => JSON.stringify(settings[name]) !== JSON.stringify(USUAL[name])).length;
+export function useTakeSettings(): TakeForm {
+  const set = useOwn((state) => state.values["take.usual"]);
+  const { changes, change } = useTakeChanges();
+  return useContext(TakeFormContext) ?? { settings: { ...usualTaking(set), ...changes }, change };
 }
 
-/** CSS selectors out of a field: one a line, or separated by commas outside brackets. */
-export function splitSelectors(text: string): string[] {
-  return text
-    .split(/\n|,(?![^([]*[)\]])/)
-    .map((part) => part.trim())
-    .filter(Boolean);
+export const TakeFormContext = createContext<TakeForm | null>(null);
+
+interface KeptTaking {
+  changes?: TakeChanges;
+  /** As earlier versions kept all of them; one had the name of `hanging`. */
+  settings?: TakeChanges & { hanging?: "leave_out" | "keep" };
 }
 
-export type StepKind = Step["kind"];
+/** What is remembered, maybe by an earlier version. */
+export function asKnownNow(kept: KeptTaking | undefined): TakeChanges {
+  if (kept?.changes) return kept.changes;
+  const { hanging, ...others } = kept?.settings ?? {};
+  return differing({ ...USUAL, ...(hanging && { fixed_overlays: hanging }), ...others }, USUAL);
+}
 
-/** What each kind of step is called, and which of its two fields it has. */
-export const STEP_KINDS: Record<StepKind, { words: string; target: boolean; text: string }> = {
-  click: { words: "Click", target: true, text: "" },
-  hover: { words: "Put the pointer on", target: true, text: "" },
-  type: { words: "Type into", target: true, text: "the text" },
-  press: { words: "Press the key", target: false, text: "Enter" },
-  scroll: { words: "Scroll to", target: true, text: "" },
-  wait_for: { words: "Wait until there is", target: true, text: "" },
-  pause: { words: "Pause, in seconds", target: false, text: "1.5" },
-};
-
-/** The step as another kind, without what that kind does not have. */
-export function stepAs(step: Step, kind: StepKind): Step {
-  const has = STEP_KINDS[kind];
-  return { kind, target: has.target ? step.target : "", text: has.text ? step.text : "" };
+/** What of some settings differs from others. */
+export function differing(settings: Required<TakeSettings>, from: Required<TakeSettings>): TakeChanges {
+  const names = (Object.keys(USUAL) as (keyof TakeSettings)[]).filter((name) => JSON.stringify(settings[name]) !== JSON.stringify(from[name]));
+  return Object.fromEntries(names.map((name) => [name, settings[name]]));
 }

@@ -2,6 +2,7 @@ import { useDeferredValue } from "react";
 
 import { asProblem } from "../api/client";
 import { useExampleNames } from "../api/handover";
+import { own } from "../app/own";
 import type { What } from "../api/types";
 
 const FIELDS = ["title", "host", "path", "date", "width", "slot", "screen", "number"];
@@ -17,7 +18,7 @@ export function PatternField({ what, pattern, onPattern }: { what: What; pattern
         Name
         <input
           className="input input-sm w-full"
-          placeholder="as usual: page, host, date and size"
+          placeholder={`as usual: ${own("files.pattern", "page, host, date and size")}`}
           maxLength={300}
           value={pattern}
           onChange={(event) => onPattern(event.target.value)}

@@ -1,9 +1,10 @@
-import { expect, test } from "vitest";
+import { afterEach, describe, expect, test } from "vitest";
 
 import { splitAddresses } from "../gather/addresses";
 import { bandsNear, movedSplit } from "../compare/bands";
 import { roomLeftOf, shrinkFor, zoomByWheel, zoomOf, zoomStep } from "../bench/page/geometry/zoom";
-import { formatBytes, formatsOf, formatSize, formatWhen, parseLimit, parsePx } from "./figures";
+import { useOwn } from "../app/own";
+import { formatBytes, formatDay, formatsOf, formatSize, formatWhen, parseLimit, parsePx } from "./figures";
 
 test("bytes carry their unit, 1 kB being 1,000 bytes", () => {
   expect([850, 86_400, 999_949, 1_250_000].map(formatBytes)).toEqual(["850 B", "86.4 kB", "999.9 kB", "1.25 MB"]);
@@ -74,4 +75,24 @@ test("zooming goes by known steps, and by the wheel to 16 px of the display for 
   expect(zoomByWheel(1, 1, 1)).toBe(1.25);
   expect(zoomByWheel(zoomByWheel(1, 1, 3), 1, -3)).toBeCloseTo(1);
   expect(zoomByWheel(1, 1, 90)).toBe(16);
+});
+
+describe("sizes in the unit that is set", () => {
+  afterEach(() => useOwn.setState({ values: {} }));
+
+  test("KiB count 1,024 bytes, and a bare limit is read in them", () => {
+    useOwn.setState({ values: { "show.units": "KiB" } });
+    expect([900, 1_024, 92_160, 5_242_880, 3_221_225_472].map(formatBytes)).toEqual(["900 B", "1.0 KiB", "90.0 KiB", "5.00 MiB", "3.00 GiB"]);
+    expect([parseLimit("90"), parseLimit("90 kB"), parseLimit("1 MiB")]).toEqual([92_160, 90_000, 1_048_576]);
+  });
+
+  test("no figure is rounded up to a thousand of its unit", () => {
+    for (const count of [999_949, 999_950, 999_999, 1_000_000, 999_949_999, 999_999_999]) expect(formatBytes(count)).not.toMatch(/^1000/);
+  });
+});
+
+test("days are written in the language that is set", () => {
+  useOwn.setState({ values: { "show.dates": "de-DE" } });
+  expect(formatDay("2026-11-26T12:00:00Z")).toBe("26.11.2026");
+  useOwn.setState({ values: {} });
 });

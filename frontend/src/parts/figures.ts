@@ -1,9 +1,25 @@
-/** How figures are written. 1 kB = 1,000 bytes. */
+import { own } from "../app/own";
+
+/** The unit of a limit that is typed without one: kB of 1,000 bytes, or KiB of 1,024. */
+export function sizeUnit(): "kB" | "KiB" {
+  return own<"kB" | "KiB">("show.units", "kB");
+}
+
+/** How sizes of files are written, in the unit that is set. */
 export function formatBytes(count: number): string {
-  if (count < 1_000) return `${count} B`;
-  if (count < 999_950) return `${(count / 1_000).toFixed(1)} kB`;
-  if (count < 999_950_000) return `${(count / 1_000_000).toFixed(2)} MB`;
-  return `${(count / 1_000_000_000).toFixed(2)} GB`;
+  const binary = sizeUnit() === "KiB";
+  const step = binary ? 1_024 : 1_000;
+  const tail = binary ? "iB" : "B";
+  if (count < step) return `${count} B`;
+  // From here on the next unit would be written: a figure is never rounded up to a whole one of it.
+  const most = step * step * 0.99995;
+  if (count < most) return `${(count / step).toFixed(1)} ${sizeUnit()}`;
+  if (count < most * step) return `${(count / step / step).toFixed(2)} M${tail}`;
+  return `${(count / step / step / step).toFixed(2)} G${tail}`;
+}
+
+function dates(): string {
+  return own("show.dates", "en-GB");
 }
 
 export function formatPx(count: number): string {
@@ -33,16 +49,16 @@ export function formatWhen(iso: string, now: Date): string {
   if (seconds < 60) return "just now";
   if (seconds < 3_600) return `${Math.floor(seconds / 60)} min ago`;
   if (then.toDateString() === now.toDateString())
-    return then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-  return then.toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+    return then.toLocaleTimeString(dates(), { hour: "2-digit", minute: "2-digit" });
+  return then.toLocaleDateString(dates(), { day: "numeric", month: "short", year: "numeric" });
 }
 
-/** Bytes of “90”, “90 kB”, “64 KiB”; a bare number is kB. Null when it is none of these. */
+/** Bytes of “90”, “90 kB”, “64 KiB”; a bare number is in the unit that is set. Null when it is none of these. */
 export function parseLimit(text: string): number | null {
   const match = /^\s*(\d+(?:[.,]\d+)?)\s*(b|kb|mb|kib|mib)?\s*$/i.exec(text);
   if (!match) return null;
   const amount = Number(match[1]?.replace(",", "."));
-  const factor = { b: 1, kb: 1_000, mb: 1_000_000, kib: 1_024, mib: 1_048_576 }[(match[2] ?? "kb").toLowerCase()];
+  const factor = { b: 1, kb: 1_000, mb: 1_000_000, kib: 1_024, mib: 1_048_576 }[(match[2] ?? sizeUnit()).toLowerCase()];
   const bytes = Math.floor(amount * (factor ?? 1_000));
   return bytes >= 1 ? bytes : null;
 }
@@ -64,11 +80,21 @@ export function percent(share: number): string {
   return `${Math.round(share * 100)} %`;
 }
 
+/** A day: “26/11/2026”. */
+export function formatDay(iso: string): string {
+  return new Date(iso).toLocaleDateString(dates());
+}
+
+/** A moment, whole: “26/11/2026, 06:00:00”. */
+export function formatMoment(iso: string): string {
+  return new Date(iso).toLocaleString(dates());
+}
+
 /** A time to come: “Thu 26 Nov, 06:00”. */
 export function formatTime(iso: string): string {
   const then = new Date(iso);
-  const day = then.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" }).replace(",", "");
-  return `${day}, ${then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}`;
+  const day = then.toLocaleDateString(dates(), { weekday: "short", day: "numeric", month: "short" }).replace(",", "");
+  return `${day}, ${then.toLocaleTimeString(dates(), { hour: "2-digit", minute: "2-digit" })}`;
 }
 
 /** “1 page”, “2 pages”. */

@@ -1,3 +1,4 @@
+import { formatBytes } from "../parts/figures";
 import type { Question } from "../api/types";
 
 export type Values = Record<string, string | number | boolean | null>;
@@ -29,5 +30,5 @@ export function Answers({ questions, values, onChange }: { questions: readonly Q
 }
 
 function usualWords(usual: Question["usual"], field: string): string {
-  return typeof usual === "number" && field.endsWith("_bytes") ? `${usual / 1_000} kB` : String(usual ?? "");
+  return typeof usual === "number" && field.endsWith("_bytes") ? formatBytes(usual) : String(usual ?? "");
 }

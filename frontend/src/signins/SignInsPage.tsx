@@ -4,6 +4,7 @@ import { useSearchParams } from "react-router";
 import { asProblem } from "../api/client";
 import { useDeleteSignIn, useSignIns } from "../api/signins";
 import type { SignIn } from "../api/types";
+import { formatDay } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
 import { SignInForm } from "./SignInForm";
@@ -48,7 +49,7 @@ function Line({ signIn }: { signIn: SignIn }) {
         {KINDS[signIn.kind]} {signIn.label}
       </span>
       <time className="figure text-sm" dateTime={signIn.saved_at}>
-        {new Date(signIn.saved_at).toLocaleDateString("en-GB")}
+        {formatDay(signIn.saved_at)}
       </time>
       <button type="button" className="btn btn-square btn-ghost btn-xs" aria-label={`Forget the sign-in for ${signIn.host}`} title="Forget it" onClick={() => remove.mutate(signIn.id)}>
         <Trash2 size={14} aria-hidden />

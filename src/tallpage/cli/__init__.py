@@ -25,7 +25,7 @@ COMMANDS = {
     "serve": "Run the application: web, workers, all in one. Settings come from TALLPAGE_* variables.",
     "send": "Send files by mail, through the server that TALLPAGE_MAIL names, from TALLPAGE_MAIL_FROM.",
     "token": "Add a token for scripts, list all, or revoke one. It is shown once, when it is made.",
-    "user": "Add an account, list all, give one another password, or close one.",
+    "user": "Add, list or close accounts, give one another password, or let one look after the others.",
     "tidy": "Clear what nothing in the data folder refers to. The running server does so once an hour.",
 }
 """Each command, which is the function of that name in the module of that name, and its line of help."""

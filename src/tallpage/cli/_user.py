@@ -17,7 +17,9 @@ _GENERATED_BYTES = 15
 
 
 def user(
-    action: Annotated[Literal["add", "list", "password", "close"], typer.Argument(help="What to do.")],
+    action: Annotated[
+        Literal["add", "list", "password", "close", "keeper"], typer.Argument(help="What to do.")
+    ],
     name: Annotated[str, typer.Argument(help="Name of the account.")] = "",
     *,
     viewer: Annotated[
@@ -26,7 +28,7 @@ def user(
     ] = False,
     generate: Annotated[bool, typer.Option("--generate", help="Make a password, and print it.")] = False,
 ) -> None:
-    """Add an account, list all, give one another password, or close one."""
+    """Add, list or close accounts, give one another password, or let one look after the others."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tallpage.server.settings")
     with told_in_one_line():
         import django
@@ -45,6 +47,10 @@ def user(
             raise AccountError(
                 "Whose account is not said.", hint=f"Give a name: user {action} NAME.", code="no_name"
             )
+        if action == "keeper":
+            accounts.keep_accounts(name)
+            print(f"{name} looks after accounts.")
+            return
         if action == "close":
             accounts.close(name)
             print(f"{name} cannot sign in any more.")

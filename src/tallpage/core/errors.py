@@ -17,6 +17,7 @@ TallPageError
 ├── HandOverError       a way out cannot be taken as asked, or did not lead there
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
 ├── AccountError        an account or token cannot be made or found
+├── SettingError        a setting is not known, or cannot be what was asked
 ├── StorageError        the data folder cannot be written
 │   └── StorageBusy         somebody else writes; trying again helps
 ├── ChangedElsewhere    another window changed the same thing meanwhile
@@ -148,6 +149,12 @@ class AccountError(TallPageError):
     """An account or token that cannot be made, or is not there; or what an account may not do."""
 
     code = "account"
+
+
+class SettingError(TallPageError):
+    """There is no such setting, or it cannot be what was asked."""
+
+    code = "setting"
 
 
 class ListError(TallPageError):

@@ -13,6 +13,7 @@ from tallpage.demo.photo_store import PhotoStore
 
 SITE_PORT = int(os.environ.get("TALLPAGE_DEMO_SITE_PORT", "8610"))
 PUBLISHING_PORT, MAIL_PAGE_PORT, MAIL_PORT = SITE_PORT + 1, SITE_PORT + 2, SITE_PORT + 3
+BOARD_PORT = SITE_PORT + 4
 _FIRST_PAGES = (("/islands", "desk"), ("/", "desk"), ("/timetable", "phone"), ("/fleet", "tablet"))
 
 
@@ -38,6 +39,19 @@ def load_publishing() -> None:
             address=f"http://127.0.0.1:{PUBLISHING_PORT}/media",
             sealed=seal({"secret": TOKEN}),
         )
+
+
+def load_notice_board() -> None:
+    """Have the simulated notice board told of everything; only once."""
+    from tallpage.demo.stand_ins.notice_board import SECRET
+    from tallpage.server.signins.encryption import seal
+    from tallpage.server.webhooks.events import EVENTS
+    from tallpage.server.webhooks.models import Webhook
+
+    Webhook.objects.get_or_create(
+        address=f"http://127.0.0.1:{BOARD_PORT}/told",
+        defaults={"events": list(EVENTS), "sealed": seal({"secret": SECRET})},
+    )
 
 
 def load_outlets() -> None:
@@ -76,6 +90,10 @@ def load_demo() -> dict[str, list[str]]:
     if not published.exists():
         load_publishing()
         published.mkdir()
+    told = Path(settings.HOME) / "demo-told"
+    if not told.exists():
+        load_notice_board()
+        told.touch()
     if not loaded.exists():
         load_outlets()
         order_first_pages(site)
@@ -83,6 +101,7 @@ def load_demo() -> dict[str, list[str]]:
     print(f"The demo site, Skerrin Sound Ferries, is at {site}/", flush=True)
     print(f"A publishing site to try uploads with is at http://127.0.0.1:{PUBLISHING_PORT}/", flush=True)
     print(f"What is mailed arrives at http://127.0.0.1:{MAIL_PAGE_PORT}/", flush=True)
+    print(f"What has finished is told at http://127.0.0.1:{BOARD_PORT}/", flush=True)
     module = [sys.executable, "-m"]
     mail_ports = ["--port", str(MAIL_PAGE_PORT), "--smtp-port", str(MAIL_PORT)]
     return {
@@ -91,6 +110,7 @@ def load_demo() -> dict[str, list[str]]:
             *[*module, "tallpage.demo.stand_ins.publishing"],
             *["--port", str(PUBLISHING_PORT), "--folder", str(published)],
         ],
+        "board": [*module, "tallpage.demo.stand_ins.notice_board", "--port", str(BOARD_PORT)],
         "mail": [*module, "tallpage.demo.stand_ins.mail", *mail_ports],
     }
 

@@ -12,8 +12,10 @@ from tallpage.server.handover.api import router as handover_router
 from tallpage.server.outlets.outlets_api import router as outlets_router
 from tallpage.server.outlets.outputs_api import router as outputs_router
 from tallpage.server.outlets.snippets_api import router as snippets_router
+from tallpage.server.people.accounts_api import router as accounts_router
 from tallpage.server.people.api import router as people_router
 from tallpage.server.people.guarding import is_token
+from tallpage.server.preferences.api import router as preferences_router
 from tallpage.server.routines.api import router as routines_router
 from tallpage.server.routines.runs_api import router as runs_router
 from tallpage.server.shelf.api import router as shelf_router
@@ -27,6 +29,7 @@ from tallpage.server.shelf.wanted_api import router as wanted_router
 from tallpage.server.signins.api import router as signins_router
 from tallpage.server.sweeps.api import router as sweeps_router
 from tallpage.server.upkeep.api import router as upkeep_router
+from tallpage.server.webhooks.api import router as webhooks_router
 
 
 def from_our_own_page(request: HttpRequest) -> bool:
@@ -58,5 +61,8 @@ api.add_router("", handover_router)
 api.add_router("", routines_router)
 api.add_router("", runs_router)
 api.add_router("", people_router)
+api.add_router("", accounts_router)
+api.add_router("", preferences_router)
+api.add_router("", webhooks_router)
 api.add_router("", archives_router)
 api.add_router("", upkeep_router)

@@ -28,6 +28,7 @@ from tallpage.core.errors import (
     PictureError,
     RoutineError,
     ScreenError,
+    SettingError,
     StorageBusy,
     StorageError,
     TallPageError,
@@ -51,6 +52,7 @@ _STATUS: dict[type[TallPageError], HTTPStatus] = {
     HandOverError: HTTPStatus.UNPROCESSABLE_ENTITY,
     ListError: HTTPStatus.UNPROCESSABLE_ENTITY,
     ScreenError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    SettingError: HTTPStatus.UNPROCESSABLE_ENTITY,
     StorageBusy: HTTPStatus.SERVICE_UNAVAILABLE,  # before the storage errors that it is one of
     StorageError: HTTPStatus.INSUFFICIENT_STORAGE,
     ChangedElsewhere: HTTPStatus.CONFLICT,

@@ -54,12 +54,14 @@ INSTALLED_APPS = [
     "tallpage.server.people",
     "tallpage.server.jobs",
     "tallpage.server.signins",
+    "tallpage.server.preferences",
     "tallpage.server.shelf",
     "tallpage.server.outlets",
     "tallpage.server.sweeps",
     "tallpage.server.archives",
     "tallpage.server.handover",
     "tallpage.server.routines",
+    "tallpage.server.webhooks",
     "tallpage.server.upkeep",
 ]
 MIDDLEWARE = [

@@ -59,12 +59,11 @@ def shared_folder(token: str) -> Path:
     return _home() / "shared" / token
 
 
-def new_out_folder(name: str) -> Path:
-    """Make a folder for what is saved on the server: of that name, or of that name with a number.
+def new_folder_in(out: Path, name: str) -> Path:
+    """Make a folder in ``out`` for what is saved on the server: of that name, or of that name with a number.
 
     It was not there before: nothing of an earlier time is written over.
     """
-    out = Path(settings.OUT)
     for number in range(1, _MOST_OF_ONE_NAME):
         folder = out / (name if number == 1 else f"{name} {number}")
         with storage_errors(out):

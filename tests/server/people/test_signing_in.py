@@ -139,7 +139,7 @@ def test_accounts_are_made_by_the_command_line() -> None:
     made = _user("add", "desk", "--viewer", "--generate")
     name, password = made.output.strip().split(": ")
     assert User.objects.get(username=name).check_password(password)
-    assert _user("list").output == "desk: viewer\npetra: producer\n"
+    assert _user("list").output == "desk: viewer\npetra: producer, looks after accounts\n"
     for arguments, said, told in (
         (("add", "petra"), PASSWORD, "There is an account petra already."),
         (("add", "odd"), "12345", "too short"),

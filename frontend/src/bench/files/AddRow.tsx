@@ -2,7 +2,8 @@ import { useState } from "react";
 
 import { useAddOutput, useOutlets } from "../../api/outlets";
 import { asProblem, Problem } from "../../api/client";
-import type { Rules, Slot } from "../../api/types";
+import type { FormatName, Rules, Slot } from "../../api/types";
+import { own } from "../../app/own";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { SizeFields } from "../../parts/fields/SizeFields";
 import { asTyped, readSize } from "../../parts/fields/sizing";
@@ -15,11 +16,10 @@ function slotWords(slot: Slot): string {
 }
 
 /** What own rules do not say. */
-const USUAL: Omit<Rules, "way" | "width_px" | "height_px" | "percent" | "limit_bytes" | "least_fidelity"> = {
+const USUAL: Omit<Rules, "way" | "formats" | "width_px" | "height_px" | "percent" | "limit_bytes" | "least_fidelity"> = {
   anchor: "start",
   enlarge: false,
   background: "#ffffff",
-  formats: ["jpeg", "png", "webp"],
   greatest_height_px: null,
   overlap_px: 0,
   numbered: false,
@@ -33,7 +33,7 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
   /** Ids of the chosen slot, or of all slots of an outlet, with spaces between. */
   const [slotChoice, setSlotChoice] = useState("");
   const [size, setSize] = useState(asTyped());
-  const [wanted, setWanted] = useState(asTypedWanted());
+  const [wanted, setWanted] = useState(() => asTypedWanted({ least_fidelity: own<number | null>("files.fidelity", null), limit_bytes: null }));
   const [refused, setRefused] = useState<Problem | null>(null);
 
   const send = async (...rows: ({ slot_id: number } | { rules: Rules })[]) => {
@@ -51,7 +51,7 @@ export function AddRow({ onAdded }: { onAdded: (outputId: number) => void }) {
     const aim = readWanted(wanted);
     if ("problem" in read) setRefused(new Problem(0, "size", read.problem, ""));
     else if ("problem" in aim) setRefused(new Problem(0, "limit", aim.problem, ""));
-    else void send({ rules: { ...USUAL, ...read, ...aim } });
+    else void send({ rules: { ...USUAL, formats: own<FormatName[]>("files.formats", ["jpeg", "png", "webp"]), ...read, ...aim } });
   };
   return (
     <div className="border-t border-base-300 p-4">

@@ -6,8 +6,8 @@ import { useRetake, useTakeFurther } from "../../api/retake";
 import type { CaptureDetail } from "../../api/types";
 import { useNotices } from "../../app/notices";
 import { showProblem } from "../../app/showProblem";
-import { useTakeSettings } from "../../gather/takeSettings";
-import { formatBytes, formatPx, screenWords } from "../../parts/figures";
+import { useTakeChanges } from "../../gather/takeSettings";
+import { formatBytes, formatMoment, formatPx, screenWords } from "../../parts/figures";
 import { Panel } from "../../parts/Panel";
 import { useBench } from "../benchContext";
 import { Missing } from "./Missing";
@@ -50,7 +50,7 @@ function reportLabel({ whole, warnings, left_out }: CaptureDetail): string {
 }
 
 function Facts({ capture }: { capture: CaptureDetail }) {
-  const taken = capture.taken_at ? new Date(capture.taken_at).toLocaleString("en-GB") : "";
+  const taken = capture.taken_at ? formatMoment(capture.taken_at) : "";
   return (
     <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
       {capture.final_address && (
@@ -121,7 +121,7 @@ function Actions({ capture }: { capture: CaptureDetail }) {
   const retake = useRetake();
   const further = useTakeFurther();
   const show = useNotices((state) => state.show);
-  const changeSettings = useTakeSettings((state) => state.change);
+  const changeSettings = useTakeChanges((state) => state.change);
   const navigate = useNavigate();
   const send = (action: typeof retake, words: string) =>
     action.mutate(capture.id, {

@@ -1,3 +1,4 @@
+import { sizeUnit } from "../figures";
 import { BANDS, type TypedWanted } from "./wanted";
 
 interface Props {
@@ -35,7 +36,7 @@ export function WantedFields({ wanted, onChange }: Props) {
         </select>
       </label>
       {wanted.aim === "number" && field("Fidelity", "fidelity", "85")}
-      {field("Limit, kB", "limit", wanted.aim === "limit" ? "90" : "none")}
+      {field(`Limit, ${sizeUnit()}`, "limit", wanted.aim === "limit" ? "90" : "none")}
     </>
   );
 }

@@ -7,15 +7,15 @@ import { useScreens } from "../../api/screens";
 import { readList, useStartSweep } from "../../api/sweeps";
 import { HowToTake } from "../../gather/HowToTake";
 import { ScreenChips } from "../../gather/ScreenChips";
-import { useScreenChoice } from "../../gather/screenChoice";
-import { useTakeSettings } from "../../gather/takeSettings";
+import { useChosenScreens } from "../../gather/screenChoice";
+import { useTakeChanges } from "../../gather/takeSettings";
 import { ProblemNote } from "../../parts/ProblemNote";
 import { useTitle } from "../../parts/useTitle";
 import { counted } from "../../parts/figures";
 import { CheckedList } from "./CheckedList";
 import { isPicked, type Picking } from "./picking";
 import { Sources } from "./Sources";
-import { DEFAULT_TERMS, TermsFields } from "./Terms";
+import { defaultTerms, TermsFields } from "./Terms";
 
 const ALL_PICKED: Picking = { leftOut: new Set(), placesOut: new Set(), respectRobots: true };
 
@@ -25,12 +25,12 @@ export function NewSweepPage() {
   const navigate = useNavigate();
   const asked = useLocation().state as { text?: string; file?: File } | null;
   const [picking, setPicking] = useState(ALL_PICKED);
-  const [terms, setTerms] = useState(DEFAULT_TERMS);
+  const [terms, setTerms] = useState(defaultTerms);
   const reading = useMutation({ mutationFn: readList, onSuccess: () => setPicking(ALL_PICKED) });
   const start = useStartSweep();
   const { data: presets } = useScreens();
-  const chosen = useScreenChoice((state) => state.chosen);
-  const settings = useTakeSettings((state) => state.settings);
+  const chosen = useChosenScreens();
+  const settings = useTakeChanges((state) => state.changes);
 
   const { mutate: read, variables: source } = reading;
   // What was dropped or pasted elsewhere is read at once.

@@ -2,11 +2,17 @@ import { useOutlets } from "../../api/outlets";
 import { asProblem } from "../../api/client";
 import { useNames } from "../../api/sweeps";
 import type { ListedPage, Sweep } from "../../api/types";
+import { own } from "../../app/own";
 import { NumberInput } from "../../parts/fields/NumberInput";
 import { toggled } from "./picking";
 
-export const DEFAULT_TERMS = { name: "", pattern: "{host}/{path}-{width}", atOnce: 2, pauseS: 0.5, slotIds: new Set<number>() };
-export type Terms = typeof DEFAULT_TERMS;
+const DEFAULT_PATTERN = "{host}/{path}-{width}";
+
+/** What is right for most sweeps, with names of files as they are set. */
+export function defaultTerms() {
+  return { name: "", pattern: own<string>("files.pattern", DEFAULT_PATTERN), atOnce: 2, pauseS: 0.5, slotIds: new Set<number>() };
+}
+export type Terms = ReturnType<typeof defaultTerms>;
 
 const FIELDS = ["host", "path", "section", "title", "screen", "width", "date", "time", "number", "slot"];
 const EXAMPLES = 3;

@@ -4,7 +4,7 @@ from tallpage.core.uploads._answer import Answer, Outcome
 from tallpage.core.uploads._file import UploadFile
 from tallpage.core.uploads._folder import FolderTarget
 from tallpage.core.uploads._form import FormTarget
-from tallpage.core.uploads._http import require_web
+from tallpage.core.uploads._http import ask, require_web
 from tallpage.core.uploads._sending import Target, upload
 from tallpage.core.uploads._webdav import WebDavTarget
 
@@ -16,6 +16,7 @@ __all__ = [
     "Target",
     "UploadFile",
     "WebDavTarget",
+    "ask",
     "require_web",
     "upload",
 ]

@@ -6,7 +6,6 @@ from collections.abc import Iterable
 from pathlib import Path
 from typing import Any
 
-from django.conf import settings
 from django.db.models import QuerySet
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
@@ -19,7 +18,9 @@ from tallpage.core.errors import AccountError, HandOverError
 from tallpage.core.handover import Item, ZipChannel, with_manifest
 from tallpage.server.archives.exporting import archived
 from tallpage.server.handover import saving, working
+from tallpage.server.handover.mail_settings import mail_limit_bytes
 from tallpage.server.handover.models import HandOver, SharedLink, UploadPlace
+from tallpage.server.handover.own_settings import pattern_or_own
 from tallpage.server.handover.places import forget_place, store_place
 from tallpage.server.handover.rights import not_cleared, options_with_rights, sentence_of
 from tallpage.server.handover.schemas import (
@@ -43,6 +44,8 @@ from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Outlet
 from tallpage.server.outlets.saving import answered
 from tallpage.server.people.guarding import person_of, role_here
+from tallpage.server.preferences.out_folder import out_folder
+from tallpage.server.preferences.values import value_of
 from tallpage.server.shelf.lookup import shelf_capture
 from tallpage.server.storage import made_folder
 
@@ -56,9 +59,9 @@ _SAVED = (HandOver.Way.FILE, HandOver.Way.ZIP)
 def ways_out(request: HttpRequest) -> dict[str, Any]:
     """What can be gone by here."""
     return {
-        "mail": bool(settings.MAIL_SERVER),
-        "mail_limit_bytes": settings.MAIL_LIMIT_BYTES,
-        "folder": str(settings.OUT),
+        "mail": bool(value_of("mail.server")),
+        "mail_limit_bytes": mail_limit_bytes(),
+        "folder": str(out_folder()),
     }
 
 
@@ -66,7 +69,8 @@ def ways_out(request: HttpRequest) -> dict[str, Any]:
 def example_names(request: HttpRequest, payload: FileNamesIn) -> dict[str, Any]:
     """What the first few files would be called by a pattern."""
     selection = payload.what.selection()
-    return saving.examples(selection, payload.pattern, most=_EXAMPLES)
+    pattern = pattern_or_own(payload.pattern, person_of(request))
+    return saving.examples(selection, pattern, most=_EXAMPLES)
 
 
 @router.post("/hand-over/rights", response=NotClearedOut, operation_id="rights_of_choice")
@@ -87,6 +91,8 @@ def hand_over(request: HttpRequest, payload: HandOverIn) -> Status[HandOver]:
         )
     captures = selection.require_captured()
     options = options_with_rights(captures, options_of(order), uncleared=order.uncleared)
+    if "pattern" in options:
+        options["pattern"] = pattern_or_own(str(options["pattern"]), person)
     if order.way == "disk":
         return Status(202, saving.note_saved(selection, options, person=person))
     if order.way == "copied":

@@ -15,10 +15,11 @@ class OutletsConfig(AppConfig):
 
         from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
-        from tallpage.server.outlets import fitting, making
+        from tallpage.server.outlets import fitting, making, own_settings
         from tallpage.server.outlets.models import OutputFile
         from tallpage.server.shelf.renewing import when_ready
 
+        own_settings.register()
         when_idle(making.forget_fits)
         register_kind(making.KIND, "files", making.prepare, takes_turns=True)
         when_ready(fitting.renew_outputs)

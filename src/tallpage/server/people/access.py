@@ -11,6 +11,7 @@ _READING = ("GET", "HEAD", "OPTIONS")
 
 LOOKED_AT = frozenset(
     {
+        "accounts",
         "archives",
         "captures",
         "captures/deleted",
@@ -68,6 +69,8 @@ LOOKED_AT = frozenset(
         "runs/<int:run_id>/outputs",
         "screens",
         "searches",
+        "settings",
+        "settings/file",
         "signs",
         "stickers/<name>",
         "sweeps",
@@ -82,6 +85,7 @@ LOOKED_AT = frozenset(
 
 ASKED = frozenset(
     {
+        "accounts/<int:account_id>/tokens",
         "captures/<capture_id>/blank",
         "captures/<capture_id>/colour",
         "captures/<capture_id>/found",
@@ -94,12 +98,18 @@ ASKED = frozenset(
         "me/keys",
         "outputs/<output_id>/hand",
         "outputs/<output_id>/snippet",
+        "settings",
+        "settings/file",
+        "tokens/<int:token_id>/revoke",
     }
 )
 """Routes by which something is only worked out, a file saved, or something of one's own set, although they
 are posted to: for viewers."""
 
 CHANGED: dict[str, tuple[str, ...]] = {
+    "accounts": ("POST",),
+    "accounts/<int:account_id>": ("PATCH",),
+    "accounts/<int:account_id>/password": ("POST",),
     "archives": ("POST",),
     "archives/<archive_id>/stop": ("POST",),
     "captures/batch": ("POST",),
@@ -186,6 +196,10 @@ CHANGED: dict[str, tuple[str, ...]] = {
         "DELETE",
         "POST",
     ),
+    "webhooks": ("GET", "POST"),
+    "webhooks/<int:webhook_id>": ("DELETE", "PATCH"),
+    "webhooks/<int:webhook_id>/trial": ("POST",),
+    "webhooks/messages/<int:delivery_id>/again": ("POST",),
     "sign-ins": ("GET",),
     "sign-ins/basic": ("PUT",),
     "sign-ins/form": ("PUT",),

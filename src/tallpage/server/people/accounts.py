@@ -34,13 +34,15 @@ def require_free(name: str) -> None:
 
 
 def add(name: str, password: str, role: Role) -> User:
-    """A new account.
+    """A new account; the first producer looks after the others.
 
     Raises:
         AccountError: a name that is taken or cannot be one, or a password that is easily guessed.
     """
     require_free(name)
-    user = User(username=name)
+    # Somebody has to look after the others: whoever comes first.
+    keeps = role == "producer" and not User.objects.filter(is_staff=True).exists()
+    user = User(username=name, is_staff=keeps)
     _set_password(user, password)
     user.save()
     give_role(user, role)
@@ -70,10 +72,22 @@ def close(name: str) -> None:
     user.save(update_fields=["is_active"])
 
 
+def keep_accounts(name: str) -> None:
+    """Let an account look after the others.
+
+    Raises:
+        AccountError: there is no such account.
+    """
+    user = _named(name)
+    user.is_staff = True
+    user.save(update_fields=["is_staff"])
+
+
 def listed() -> Iterator[str]:
     """A line for each account."""
     for user in User.objects.order_by("username"):
         closed = "" if user.is_active else ", closed"
+        closed += ", looks after accounts" if user.is_staff else ""
         seen = f", last here {user.last_login:%Y-%m-%d}" if user.last_login else ""
         yield f"{user.username}: {role_of(user)}{closed}{seen}"
 

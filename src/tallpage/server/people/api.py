@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Literal
 
 from django.http import HttpRequest
-from ninja import Field, Router, Schema
+from ninja import Router, Schema
 
 from tallpage.server.people.guarding import person_of, role_here
 from tallpage.server.people.models import OwnSettings
+from tallpage.server.people.own_keys import OwnKeys
 
 router = Router(tags=["people"])
-_Named = Annotated[str, Field(min_length=1, max_length=40)]
-_Keys = Annotated[list[_Named], Field(max_length=8)]
 
 
 class MeOut(Schema):
@@ -32,7 +31,7 @@ class OwnKeysSchema(Schema):
     """The keys of actions that are not the usual ones, as the interface writes them; none for an action that
     has no key."""
 
-    keys: dict[_Named, _Keys] = Field(max_length=300)
+    keys: OwnKeys
 
 
 @router.get("/me/keys", response=OwnKeysSchema, operation_id="read_own_keys")

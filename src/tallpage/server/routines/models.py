@@ -186,6 +186,28 @@ UNDER_WAY = (RunItem.State.TAKING, RunItem.State.APPLYING, RunItem.State.MAKING)
 ENDED = (RunItem.State.DONE, RunItem.State.SKIPPED, RunItem.State.FAILED, RunItem.State.STOPPED)
 
 
+class AfterTaking(models.Model):
+    """What is to be done with a page once it is taken, as the settings had it when it was ordered."""
+
+    class What(models.TextChoices):
+        """What is done."""
+
+        RUN = "routine"
+        SAVE = "folder"
+
+    capture = models.OneToOneField(Capture, on_delete=models.CASCADE, related_name="after_taking")
+    what = models.CharField(max_length=8, choices=What.choices)
+    name = models.CharField(max_length=_NAME_CHARS, help_text="of the routine, or of the folder")
+    pattern = models.CharField(max_length=300, blank=True, help_text="for the name of the file")
+    person = models.CharField(max_length=150, blank=True)
+
+    class Meta:
+        verbose_name_plural = "after taking"
+
+    def __str__(self) -> str:
+        return f"{self.what} {self.name} once {self.capture_id} is taken"
+
+
 class WatchedFolder(models.Model):
     """A folder of the data folder; a routine is run over each picture that is put into it."""
 

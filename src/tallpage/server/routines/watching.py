@@ -16,6 +16,7 @@ from pathvalidate import sanitize_filename
 
 from tallpage.core.errors import PictureTooLarge, RoutineError, TallPageError
 from tallpage.core.files import storage_errors
+from tallpage.server.preferences.out_folder import out_folder
 from tallpage.server.routines.models import Routine, Run, RunItem, WatchedFolder
 from tallpage.server.routines.runs import require_runnable
 from tallpage.server.shelf.importing import order_picture
@@ -70,11 +71,11 @@ def require_no_loop() -> None:
     Raises:
         RoutineError: the folder for what is saved lies in the watched ones, or they in it.
     """
-    out, watched = Path(settings.OUT).resolve(), folder_of("").resolve()
+    out, watched = out_folder().resolve(), folder_of("").resolve()
     if out == watched or out in watched.parents or watched in out.parents:
         raise RoutineError(
             "What is saved on the server would come into a watched folder again.",
-            hint="Set TALLPAGE_OUT to a folder beside the watched ones.",
+            hint="Under Settings, have files go to a folder beside the watched ones.",
             code="watched_loop",
         )
 

@@ -53,8 +53,10 @@ from tallpage.server.shelf.schemas import (
     TrimIn,
 )
 from tallpage.server.shelf.searching import index_name, passages
+from tallpage.server.shelf.signals import page_ordered
 from tallpage.server.shelf.taking import KIND as TAKE_KIND
 from tallpage.server.shelf.taking import order_further, order_page, order_retake
+from tallpage.server.shelf.usual_taking import for_address
 from tallpage.server.shelf.wanted_api import WantedIn
 
 router = Router(tags=["shelf"])
@@ -95,7 +97,7 @@ def list_deleted(request: HttpRequest) -> dict[str, object]:
         "captures": found.select_related("job").prefetch_related("labels")[:_MOST_AT_ONCE],
         "total": found.count(),
         "bytes": found.aggregate(total=Sum("bytes"))["total"] or 0,
-        "kept_days": purge.KEPT_FOR.days,
+        "kept_days": purge.kept_for().days,
     }
 
 
@@ -108,8 +110,13 @@ def clear_deleted(request: HttpRequest) -> Status[None]:
 
 @router.post("/captures", response={202: CaptureOut}, operation_id="take_page")
 def take_page(request: HttpRequest, payload: TakeIn) -> Status[Capture]:
-    """Queue a page to be taken."""
-    return Status(202, order_page(payload.address, payload.screen.as_screen(), payload.settings))
+    """Queue a page to be taken. What ``settings`` does not say is as the person's own settings have it."""
+    person = person_of(request)
+    settings = for_address(payload.settings, payload.address, person)
+    with transaction.atomic():
+        capture = order_page(payload.address, payload.screen.as_screen(), settings)
+        page_ordered.send(Capture, capture=capture, person=person)
+    return Status(202, capture)
 
 
 @router.post("/pictures", response={202: CaptureOut}, operation_id="add_picture")

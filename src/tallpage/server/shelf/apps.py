@@ -14,8 +14,9 @@ class ShelfConfig(AppConfig):
         from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.jobs.ticking import register_periodic
-        from tallpage.server.shelf import importing, purge, taking
+        from tallpage.server.shelf import importing, own_settings, purge, taking
 
+        own_settings.register()
         when_idle(taking.close_browser)
         register_kind(taking.KIND, "pages", taking.prepare)
         register_kind(importing.KIND, "files", importing.prepare)

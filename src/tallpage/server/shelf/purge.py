@@ -9,19 +9,24 @@ from django.utils import timezone
 
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.ticking import wake
+from tallpage.server.preferences.values import value_of
 from tallpage.server.reserve import make_room_to_delete
 from tallpage.server.shelf.models import Capture, CaptureQuerySet, Cut
 from tallpage.server.shelf.searching import forget_captures
 from tallpage.server.storage import capture_folder, discard_folder, views_folder
 
-KEPT_FOR = timedelta(days=30)
 CUTS_KEPT_FOR = timedelta(days=1)
 _AT_ONCE = 10
 
 
+def kept_for() -> timedelta:
+    """For how long what was deleted can be put back."""
+    return timedelta(days=int(value_of("keep.deleted_days")))
+
+
 def deleted() -> CaptureQuerySet:
     """What was deleted and can still be put back, the latest first."""
-    return Capture.objects.filter(deleted_at__gt=timezone.now() - KEPT_FOR).order_by("-deleted_at", "-pk")
+    return Capture.objects.filter(deleted_at__gt=timezone.now() - kept_for()).order_by("-deleted_at", "-pk")
 
 
 def clear_all() -> None:
@@ -29,7 +34,7 @@ def clear_all() -> None:
 
     The disk is freed by :func:`clear_due`, a few captures at a time.
     """
-    deleted().update(deleted_at=timezone.now() - KEPT_FOR)
+    deleted().update(deleted_at=timezone.now() - kept_for())
     transaction.on_commit(lambda: wake("files"), robust=True)
 
 
@@ -44,7 +49,7 @@ def clear_due() -> bool:
     Rows go first: a row never points at a missing file. What somebody is still at work on waits.
     """
     _forget_cuts()
-    due = Capture.objects.filter(deleted_at__lte=timezone.now() - KEPT_FOR).exclude(
+    due = Capture.objects.filter(deleted_at__lte=timezone.now() - kept_for()).exclude(
         job__state__in=(Job.State.QUEUED, Job.State.RUNNING)
     )
     captures = list(due[:_AT_ONCE])

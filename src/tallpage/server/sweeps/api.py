@@ -10,7 +10,9 @@ from ninja import File, Form, Router, Status, UploadedFile
 
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
+from tallpage.server.people.guarding import person_of
 from tallpage.server.shelf.models import Capture
+from tallpage.server.shelf.usual_taking import as_set, by_host
 from tallpage.server.sweeps import deleting, export_folder, listing, planning, saving, scheduling
 from tallpage.server.sweeps.models import Comparison, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
@@ -101,7 +103,8 @@ def start_sweep(request: HttpRequest, payload: SweepIn) -> Status[SweepOut]:
         name=payload.name,
         found=payload.found(),
         screens=[screen.as_screen() for screen in payload.screens],
-        settings=payload.settings,
+        settings=as_set(payload.settings, person_of(request)),
+        host_settings=by_host(payload.settings, person_of(request)),
         pattern=payload.pattern,
         pace=payload.pace(),
         slots=list(Slot.objects.filter(pk__in=payload.slot_ids)),

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import time
 from datetime import timedelta
+from typing import Any
 
 from django.db import transaction
 from django.db.models import Max
@@ -20,6 +21,7 @@ from tallpage.server.outlets.fitting import add_slot_output
 from tallpage.server.shelf.models import Capture
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.shelf.taking import order_page
+from tallpage.server.signins.keeping import host_key
 from tallpage.server.sweeps.comparing import order_look
 from tallpage.server.sweeps.models import Shot, Sweep
 
@@ -76,12 +78,19 @@ def _order_next(sweep: Sweep) -> None:
         shot.capture = order_page(
             shot.page.address,
             screen,
-            TakeSettings(**(shot.settings or sweep.settings)),
+            TakeSettings(**_settings_of(shot, sweep)),
             one_of_many=True,
             renews=_before(shot),
         )
         shot.ordered_at = timezone.now()
         shot.save(update_fields=["capture", "ordered_at"])
+
+
+def _settings_of(shot: Shot, sweep: Sweep) -> dict[str, Any]:
+    """How a shot is taken: as it was said of itself, else of its host, else of all."""
+    host = host_key(shot.page.address) if sweep.host_settings else ""
+    found: dict[str, Any] = shot.settings or sweep.host_settings.get(host) or sweep.settings
+    return found
 
 
 def _before(shot: Shot) -> Capture | None:

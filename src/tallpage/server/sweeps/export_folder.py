@@ -6,7 +6,6 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import date
 from pathlib import Path
 
-from django.conf import settings
 from django.db import connection, transaction
 from pathvalidate import sanitize_filename
 
@@ -14,7 +13,8 @@ from tallpage.core.errors import Stopped
 from tallpage.core.handover import FolderChannel
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
-from tallpage.server.storage import new_out_folder
+from tallpage.server.preferences.out_folder import out_folder
+from tallpage.server.storage import new_folder_in
 from tallpage.server.sweeps.models import Saving, Sweep
 from tallpage.server.sweeps.saving import Archive
 
@@ -30,7 +30,7 @@ def order_saving(sweep: Sweep, folder: str, *, only_kept: bool) -> Saving:
     asked = sanitize_filename(folder, platform="universal", max_len=_MOST_CHARS).strip(" .")
     name = asked or f"{sanitize_filename(sweep.name, max_len=_MOST_CHARS)} {date.today():%Y-%m-%d}".strip()
     # Made now: a worker that begins anew after it was killed finds it, and no second one comes to be.
-    folder = new_out_folder(name).name
+    folder = str(new_folder_in(out_folder(), name))
     with transaction.atomic():
         return Saving.objects.create(sweep=sweep, only_kept=only_kept, folder=folder, job=enqueue(KIND))
 
@@ -63,4 +63,4 @@ def _write(saving: Saving, signals: Signals) -> Path:
         if signals.stop_mode != "go_on":
             raise Stopped("The saving was stopped.")
 
-    return FolderChannel(settings.OUT / saving.folder, on_item=on_item).send(archive.items())
+    return FolderChannel(out_folder() / saving.folder, on_item=on_item).send(archive.items())

@@ -30,6 +30,9 @@ class Sweep(models.Model):
     stop_mode = models.CharField(max_length=8, choices=StopMode.choices, default=StopMode.GO_ON)
     screens = models.JSONField(help_text="[{width_px, height_px, scale, touch}]")
     settings = models.JSONField(default=dict, help_text="how every page is taken")
+    host_settings = models.JSONField(
+        default=dict, blank=True, help_text="how pages of single hosts are taken, by host"
+    )
     pattern = models.CharField(max_length=300, default=DEFAULT_PATTERN)
     at_once = models.PositiveSmallIntegerField(default=2)
     pause_ms = models.PositiveIntegerField(default=500)
@@ -191,7 +194,7 @@ class Saving(models.Model):
 
     sweep = models.ForeignKey(Sweep, on_delete=models.CASCADE, related_name="savings")
     job = models.OneToOneField(Job, on_delete=models.PROTECT)
-    folder = models.CharField(max_length=255)
+    folder = models.TextField(help_text="its whole path; of earlier versions only its name")
     only_kept = models.BooleanField(default=False)
 
     class Meta:

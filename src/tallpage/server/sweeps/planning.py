@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from django.db import transaction
@@ -29,6 +29,7 @@ def start_sweep(
     found: Sequence[Found],
     screens: Sequence[Screen],
     settings: TakeSettings,
+    host_settings: Mapping[str, TakeSettings] | None = None,
     pattern: str,
     pace: Pace,
     slots: Sequence[Slot] = (),
@@ -37,7 +38,8 @@ def start_sweep(
 ) -> Sweep:
     """Store a sweep; the workers begin with it within a second.
 
-    ``site`` is the sitemap or page that gave the list, ``left_out`` what of it is not wanted.
+    Pages of the hosts in ``host_settings`` are taken so instead. ``site`` is the sitemap or page that gave
+    the list, ``left_out`` what of it is not wanted.
 
     Raises:
         ListError: no page, too many, or a pattern that cannot be filled; nothing is stored.
@@ -63,6 +65,7 @@ def start_sweep(
             name=name.strip() or f"{len(pages.pages)} pages of {pages.pages[0].host}",
             screens=[plain_screen(screen) for screen in distinct],
             settings=settings.model_dump(),
+            host_settings={host: row.model_dump() for host, row in (host_settings or {}).items()},
             pattern=Pattern(pattern).text,
             at_once=pace.at_once,
             pause_ms=round(pace.pause_s * 1_000),
@@ -125,6 +128,7 @@ def start_again(sweep: Sweep, listed: Sequence[Found] | None = None) -> Sweep:
             found=found,
             screens=sweep.core_screens(),
             settings=TakeSettings(**sweep.settings),
+            host_settings={host: TakeSettings(**row) for host, row in sweep.host_settings.items()},
             pattern=sweep.pattern,
             pace=sweep.pace,
             slots=list(sweep.slots.all()),

@@ -5,12 +5,12 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
-from django.conf import settings as server_settings
 from ninja import Field, Schema
 
 from tallpage.core.changes import NEARLY_BLANK
 from tallpage.core.sweep import DEFAULT_PATTERN, Found, ListedPage, Pace
 from tallpage.server.jobs.schemas import JobOut
+from tallpage.server.preferences.out_folder import out_folder
 from tallpage.server.shelf.schemas import ScreenIn, ScreenOut, TakeSettings
 from tallpage.server.sweeps.listing import Listing
 from tallpage.server.sweeps.models import ERROR_STATUS, Comparison, Saving, Schedule, Shot, SweepPage
@@ -215,7 +215,7 @@ class SavingOut(Schema):
     @classmethod
     def of(cls, saving: Saving) -> SavingOut:
         """A saving on the wire."""
-        return cls(folder=str(server_settings.OUT / saving.folder), job=JobOut.from_orm(saving.job))
+        return cls(folder=str(out_folder() / saving.folder), job=JobOut.from_orm(saving.job))
 
 
 class SweepOut(Schema):

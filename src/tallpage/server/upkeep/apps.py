@@ -12,6 +12,7 @@ class UpkeepConfig(AppConfig):
     def ready(self) -> None:
         """Have the worker of files look after the data folder."""
         from tallpage.server.jobs.ticking import register_periodic
-        from tallpage.server.upkeep import tidying
+        from tallpage.server.upkeep import own_settings, tidying
 
+        own_settings.register()
         register_periodic("files", tidying.look_after)

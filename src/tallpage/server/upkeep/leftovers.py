@@ -19,14 +19,16 @@ from tallpage.server.handover.models import HandOver, SharedLink
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output, OutputFile
+from tallpage.server.preferences.values import value_of
 from tallpage.server.routines.models import RunItem
 from tallpage.server.shelf.models import Capture
 
-Kind = Literal["unfinished work", "capture", "file", "view", "document", "shared", "browser profile"]
+Kind = Literal[
+    "unfinished work", "capture", "file", "view", "old view", "document", "shared", "browser profile"
+]
 
 UNTOUCHED_FOR = timedelta(hours=2)
 """Work under way writes far more often; no job may take so long."""
-DOCUMENTS_KEPT_FOR = timedelta(days=7)
 _UNNAMED_FOR = timedelta(hours=24)
 """What no command line names may still be in use by a browser that waits for its next page."""
 _PENDING = (Job.State.QUEUED, Job.State.RUNNING)
@@ -75,7 +77,7 @@ def find_leftovers() -> list[Leftover]:
     profiles = (
         Leftover(kind="browser profile", path=path, bytes=_bytes_of(path)) for path in _unused_profiles()
     )
-    return [*found, *profiles]
+    return [*found, *_old_views(home / "views"), *profiles]
 
 
 def orphaned_jobs() -> QuerySet[Job]:
@@ -90,12 +92,24 @@ def orphaned_jobs() -> QuerySet[Job]:
         hand_over=None,
         brought_archive=None,
         run_item=None,
+        delivery=None,
     ).exclude(state__in=_PENDING)
+
+
+def _old_views(folder: Path) -> Iterator[Leftover]:
+    """Small pictures of captures that are older than they are to be kept; whoever looks makes them again."""
+    days = int(value_of("keep.views_days"))
+    if days == 0:
+        return
+    for path in folder.glob("*/*"):
+        if _age_s(path) > timedelta(days=days).total_seconds():
+            yield Leftover(kind="old view", path=path, bytes=_bytes_of(path))
 
 
 def _documents() -> set[str]:
     """Documents that may still be fetched; those of before are made again when they are asked for."""
-    lately = HandOver.objects.filter(created_at__gt=timezone.now() - DOCUMENTS_KEPT_FOR)
+    kept_for = timedelta(days=int(value_of("keep.documents_days")))
+    lately = HandOver.objects.filter(created_at__gt=timezone.now() - kept_for)
     return {*lately.exclude(made_key="").values_list("made_key", flat=True)}
 
 

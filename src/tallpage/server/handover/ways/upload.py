@@ -27,6 +27,7 @@ from tallpage.server.handover.selection import Selection
 from tallpage.server.handover.ways.base import Outcome, go_on, named_items, only_files
 from tallpage.server.jobs.queue import Signals
 from tallpage.server.outlets.models import Output
+from tallpage.server.preferences.out_folder import out_folder
 from tallpage.server.signins.encryption import unseal
 
 _TICK_S = 0.2
@@ -131,7 +132,7 @@ def target_of(place: UploadPlace) -> Target:
         case UploadPlace.Kind.WEBDAV:
             return WebDavTarget(address=place.address, user=place.user, password=secret)
         case _:
-            return FolderTarget(folder=settings.OUT / place.folder)
+            return FolderTarget(folder=out_folder() / place.folder)
 
 
 def _file(item: Item) -> UploadFile:

@@ -1,0 +1,1 @@
+"""Settings: what each person, or the whole server, wants otherwise than usual."""

@@ -1,0 +1,1 @@
+"""Telling other programmes what has finished: signed messages to their addresses."""
