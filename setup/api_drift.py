@@ -13,12 +13,15 @@ import tempfile
 from pathlib import Path
 
 from command_line import command_line
+from settings_in_words import settings_in_words
 
 ROOT = Path(__file__).resolve().parent.parent
 SCHEMA = ROOT / "docs" / "openapi.json"
 NODE = ROOT / ".venv" / "node" / "node"
 CUT_FILE = ROOT / "docs" / "cut-file.schema.json"
 ROUTINE_FILE = ROOT / "docs" / "routine-file.schema.json"
+ANSWERS = ROOT / "docs" / "command-line-json.schema.json"
+SETTINGS = ROOT / "docs" / "settings.md"
 COMMAND_LINE = ROOT / "docs" / "command-line.md"
 TYPES = ROOT / "frontend" / "src" / "api" / "generated.ts"
 
@@ -48,6 +51,13 @@ def routine_file() -> str:
     return json.dumps(routine_file_schema(), indent=1, ensure_ascii=False) + "\n"
 
 
+def answers() -> str:
+    """JSON Schema of what commands print with --json."""
+    from tallpage.cli._json import answers_schema
+
+    return json.dumps(answers_schema(), indent=1, ensure_ascii=False) + "\n"
+
+
 def types_of(schema: Path) -> str:
     """TypeScript generated from a schema file."""
     generator = ROOT / "frontend" / "node_modules" / ".bin" / "openapi-typescript"
@@ -60,17 +70,20 @@ def types_of(schema: Path) -> str:
 def main() -> int:
     """Compare, or write."""
     schema = current_schema()
+    written = {
+        SCHEMA: schema,
+        CUT_FILE: cut_file(),
+        ROUTINE_FILE: routine_file(),
+        COMMAND_LINE: command_line(),
+        ANSWERS: answers(),
+        SETTINGS: settings_in_words(),
+    }
     if "--write" in sys.argv[1:]:
-        SCHEMA.write_text(schema, "utf-8")
-        CUT_FILE.write_text(cut_file(), "utf-8")
-        ROUTINE_FILE.write_text(routine_file(), "utf-8")
-        COMMAND_LINE.write_text(command_line(), "utf-8")
+        for path, text in written.items():
+            path.write_text(text, "utf-8")
         TYPES.write_text(types_of(SCHEMA), "utf-8")
         return 0
-    stale = [SCHEMA] if SCHEMA.read_text("utf-8") != schema else []
-    stale += [CUT_FILE] if CUT_FILE.read_text("utf-8") != cut_file() else []
-    stale += [ROUTINE_FILE] if ROUTINE_FILE.read_text("utf-8") != routine_file() else []
-    stale += [COMMAND_LINE] if COMMAND_LINE.read_text("utf-8") != command_line() else []
+    stale = [path for path, text in written.items() if not path.exists() or path.read_text("utf-8") != text]
     stale += [TYPES] if not stale and TYPES.read_text("utf-8") != types_of(SCHEMA) else []
     for path in stale:
         print(f"{path.relative_to(ROOT)} is not current. Run: make api", file=sys.stderr)

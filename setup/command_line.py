@@ -13,6 +13,8 @@ Made from the code by `make api`; each command says the same with `--help`.
 Exit codes: 0 done, 1 failed, 2 used wrongly, 3 the limit cannot be met acceptably. \
 `tallpage --install-completion` lets your shell complete commands and options; \
 `tallpage --show-completion` prints what it would install.
+
+What `--json` prints is written down in `command-line-json.schema.json`, with a schema for each command.
 """
 _HIDDEN_OPTIONS = ("--help",)
 _KINDS = {"INT": "NUMBER", "FLOAT": "NUMBER", "STR": "TEXT", "PATH": "FILE"}

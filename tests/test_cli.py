@@ -9,6 +9,7 @@ import pytest
 from typer.testing import CliRunner
 
 from tallpage.cli import COMMANDS, app
+from tests.cli_answers import read_answer
 from tests.pictures import as_png, decoded, noise, photograph, text_page
 
 
@@ -25,7 +26,7 @@ def _run(*arguments: str) -> subprocess.CompletedProcess[str]:
 def _json(run: subprocess.CompletedProcess[str]) -> dict:
     lines = run.stdout.splitlines()
     assert len(lines) == 1, run.stdout + run.stderr
-    return json.loads(lines[0])
+    return read_answer(run.args[3], lines[0])
 
 
 def test_capture_writes_one_png_and_says_what_it_is(site: str, tmp_path: Path) -> None:

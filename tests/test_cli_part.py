@@ -16,6 +16,7 @@ from tallpage.core.cut import CORNERS, Corner, anchored_box
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import Raster
 from tallpage.core.turning import find_angle
+from tests.cli_answers import read_answer
 from tests.pictures import Pixels, as_png, decoded, photograph, text_page
 
 PAGE = photograph(300, 500)
@@ -133,7 +134,7 @@ def test_the_extension_decides_the_format(picture: Path, tmp_path: Path, extensi
     out = tmp_path / f"part.{extension}"
     run = _cut(picture, out, "--box", "0,0,80,60", "--json")
     assert run.exit_code == 0, run.output
-    assert json.loads(run.stdout) == {
+    assert read_answer("cut", run.stdout) == {
         "file": str(out),
         "width": 80,
         "height": 60,

@@ -9,6 +9,7 @@ import pytest
 from typer.testing import CliRunner
 
 from tallpage.cli import app
+from tests.cli_answers import read_answer
 from tests.pictures import as_png, photograph, text_page
 
 
@@ -43,7 +44,7 @@ def test_a_page_a_picture_and_a_sweep_become_one_document(site: str, folder: Pat
         "--paper", "A4", "--caption", "{title} – {address}", "--json",
     )  # fmt: skip
     assert run.exit_code == 0, run.output
-    facts = json.loads(run.output)
+    facts = read_answer("pdf", run.output)
     pages = _pages(out)
     assert (facts["sheets"], facts["bytes"], facts["met"]) == (len(pages), out.stat().st_size, True)
     assert "hello@skerrin-ferries.example" in pages[0]

@@ -12,6 +12,7 @@ from typing import Any
 import pytest
 
 from tallpage.core.routine import starter_names
+from tests.cli_answers import read_answer
 from tests.pictures import as_png, assert_same_pixels, decoded, photograph, text_page
 
 RUN = [sys.executable, "-m", "tallpage", "run"]
@@ -57,7 +58,7 @@ def test_pictures_folders_lists_and_pages_come_to_files_with_a_manifest(site: st
     out = tmp_path / "out"
     sources = [f"{site}/notices/5", str(pages), str(folder), str(alone)]
     made = _run(_routine(tmp_path, SLOT), *sources, "--out", str(out), "--set", "width=120", "--json")
-    facts = json.loads(made.stdout)
+    facts = read_answer("run", made.stdout)
     assert made.returncode == 1, "a line of the list is no address"
     assert (facts["sources"], facts["files"], facts["met"], facts["failed"]) == (6, 6, 6, 1)
     rows = [row for row in _manifest(out) if row["file"]]
@@ -140,7 +141,7 @@ def test_a_file_that_cannot_be_as_asked_is_told(tmp_path: Path) -> None:
     pictures = _pictures(tmp_path, 1)
     made = _run(_routine(tmp_path, {**SLOT, "limit_bytes": 300, "formats": ["png"]}), str(pictures),
                 "--out", str(tmp_path / "out"), "--json")  # fmt: skip
-    facts = json.loads(made.stdout)
+    facts = read_answer("run", made.stdout)
     assert made.returncode in (1, 3)
     assert facts["not_met"] + facts["failed"] == 1
 

@@ -1,6 +1,5 @@
 """Mail and uploads by the command line."""
 
-import json
 import subprocess
 import sys
 import threading
@@ -15,6 +14,7 @@ from tallpage.cli import app
 from tallpage.core.picture import Raster, encode_jpeg
 from tallpage.demo.stand_ins.mail import Letterbox, start_mail_server
 from tallpage.demo.stand_ins.publishing import TOKEN, PublishingSite
+from tests.cli_answers import read_answer
 from tests.pictures import text_page
 from tests.server.processes import environment, make_home, run_django
 
@@ -92,7 +92,7 @@ def test_pictures_are_uploaded_once_and_only_those_that_fit(
         return subprocess.run(command, env=environment(home), capture_output=True, text=True, check=False)
 
     told = [
-        json.loads(run(str(picture), "--outlet", "harbour news", "--json").stdout)["files"][0]
+        read_answer("upload", run(str(picture), "--outlet", "harbour news", "--json").stdout)["files"][0]
         for _ in range(2)
     ]
     assert [row["was_there"] for row in told] == [False, True]

@@ -13,6 +13,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from tests.cli_answers import read_answer
 from tests.pictures import decoded
 
 SWEEP = [sys.executable, "-m", "tallpage", "sweep"]
@@ -58,7 +59,7 @@ def test_a_list_becomes_pictures_with_a_manifest_and_bad_lines_do_not_stop_it(
         "--json",
     )
     assert run.returncode == 1
-    facts = json.loads(run.stdout)
+    facts = read_answer("sweep", run.stdout)
     assert (facts["pages"], facts["pictures"], facts["failed"], facts["bad_lines"]) == (3, 4, 3, 1)
     rows = _manifest(out)
     assert list(rows[0]) == [

@@ -9,7 +9,7 @@ import time
 from collections.abc import Iterator, Sequence
 from dataclasses import asdict
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, cast
 
 import typer
 
@@ -34,6 +34,9 @@ from tallpage.core.capture import (
 from tallpage.core.errors import PageError
 from tallpage.core.render import save_joined_png
 from tallpage.core.units import format_bytes
+
+if TYPE_CHECKING:
+    from tallpage.cli import _json as told
 
 MOST_COUNT = 1_000
 
@@ -135,11 +138,11 @@ def capture(
         files = _numbered(out, count)
         for file in files:
             require_file(file)
-        taken = []
+        taken: list[told.Taken] = []
         with Browser() as browser:
             for file in _in_time(files, every):
                 with output_file(file, "page.png") as target:
-                    taken.append(_taken(browser, request, target) | {"file": str(file)})
+                    taken.append(_taken(browser, request, target, named=file))
                 if not as_json:
                     with messages_beside(out):
                         _print_taken(taken[-1])
@@ -148,7 +151,7 @@ def capture(
             print_json(taken[0] if count == 1 else {"pictures": taken})
 
 
-def _print_taken(facts: dict[str, Any]) -> None:
+def _print_taken(facts: told.Taken) -> None:
     print(f"{facts['file']}: {facts['width']} × {facts['height']} px, {format_bytes(facts['bytes'])}")
     for warning in facts["warnings"]:
         print(f"  {warning}")
@@ -170,8 +173,8 @@ def _in_time(files: Sequence[Path], every_s: float) -> Iterator[Path]:
         yield file
 
 
-def _taken(browser: Browser, request: PageRequest, out: Path) -> dict[str, Any]:
-    """A page taken into a file; what there is to say of it besides its name."""
+def _taken(browser: Browser, request: PageRequest, out: Path, *, named: Path) -> told.Taken:
+    """A page taken into a file; what there is to say of it, under the name that it was asked for by."""
     started = time.monotonic()
     scratch = Path(tempfile.mkdtemp(prefix="tallpage-"))
     try:
@@ -181,6 +184,7 @@ def _taken(browser: Browser, request: PageRequest, out: Path) -> dict[str, Any]:
     finally:
         shutil.rmtree(scratch, ignore_errors=True)
     return {
+        "file": str(named),
         "url": request.address,
         "final_url": report.final_address,
         "title": report.title,
@@ -191,7 +195,7 @@ def _taken(browser: Browser, request: PageRequest, out: Path) -> dict[str, Any]:
         "bytes": byte_count,
         "truncated": report.truncated,
         "whole": report.wholeness.is_whole,
-        "lacking": [asdict(row) for row in report.wholeness.lacking],
+        "lacking": [cast("told.Lacking", asdict(row)) for row in report.wholeness.lacking],
         "left_out": list(report.left_out),
         "warnings": list(report.warnings),
         "seconds": round(time.monotonic() - started, 2),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -18,6 +18,9 @@ from tallpage.core.picture import Raster, encode_avif, encode_jpeg, encode_webp
 from tallpage.core.render import Rendering, RenderRules, save_png
 from tallpage.core.sizing import Sizing
 from tallpage.core.units import format_bytes
+
+if TYPE_CHECKING:
+    from tallpage.cli import _json as told
 
 _QUALITY = 90
 """Of the formats that lose something: not seen at 1:1. Who has a limit fits a file under it."""
@@ -63,10 +66,10 @@ def cut(
             size = rendering.size_of(rendering.whole())
             _require_side(extension, size)
             written = _write(rendering, file, extension)
-    told = {"file": str(out), "width": size.width_px, "height": size.height_px, "bytes": written}
+    facts: told.Cut = {"file": str(out), "width": size.width_px, "height": size.height_px, "bytes": written}
     with messages_beside(out):
         if as_json:
-            print_json(told)
+            print_json(facts)
         else:
             print(f"{out}: {size.width_px} × {size.height_px} px, {format_bytes(written)}")
 

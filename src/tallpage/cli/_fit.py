@@ -6,7 +6,7 @@ import time
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, cast
 
 import typer
 
@@ -33,6 +33,9 @@ from tallpage.core.fit import (
 from tallpage.core.render import LEAST_LETTERS_PX, Leaf, Rendering, RenderRules
 from tallpage.core.sizing import Anchor, Sizing, Way
 from tallpage.core.units import format_bytes, parse_byte_count, parse_colour
+
+if TYPE_CHECKING:
+    from tallpage.cli import _json as told
 
 
 @takes_part_options
@@ -107,7 +110,7 @@ def fit(
             rendering = rendering_of(source, part, rules)
             with progress_bar():
                 made = [_made(rendering, leaf, order, file) for leaf in rendering.leaves()]
-            facts = _facts(made, order, rendering) | {"seconds": round(time.monotonic() - started, 2)}
+            facts = _facts(made, order, rendering, seconds=round(time.monotonic() - started, 2))
     if out == STANDARD:
         facts["file"] = str(out)
     with messages_beside(out):
@@ -134,11 +137,11 @@ def _made(rendering: Rendering, leaf: Leaf, order: FitOrder, out: Path) -> _Made
     return _Made(leaf, result, _write_chosen(result, out))
 
 
-def _facts(made: Sequence[_Made], order: FitOrder, rendering: Rendering) -> dict[str, Any]:
+def _facts(made: Sequence[_Made], order: FitOrder, rendering: Rendering, *, seconds: float) -> told.Fit:
     """What is told of the file; of several leaves, of the one that looks worst, and of each."""
-    told = [_told(row, rendering) for row in made]
-    weakest = min(told, key=lambda row: -1.0 if row["score"] is None else row["score"])
-    result = made[told.index(weakest)].result
+    files = [_told(row, rendering) for row in made]
+    weakest = min(files, key=lambda row: -1.0 if row["score"] is None else row["score"])
+    result = made[files.index(weakest)].result
     return {
         **weakest,
         "kept_small": rendering.plan(made[0].leaf).kept_small,
@@ -147,14 +150,15 @@ def _facts(made: Sequence[_Made], order: FitOrder, rendering: Rendering) -> dict
         "smallest_letters": rendering.smallest_letters_px(),
         "limit": order.limit_bytes,
         "wanted_score": order.fidelity,
-        "met": all(row["met"] for row in told),
+        "met": all(row["met"] for row in files),
         "tries": sum(row.result.tries for row in made),
-        "advice": [asdict(row) for row in result.advice],
-        "leaves": told if len(told) > 1 else [],
+        "advice": [cast("told.Advice", asdict(row)) for row in result.advice],
+        "leaves": files if len(files) > 1 else [],
+        "seconds": seconds,
     }
 
 
-def _told(made: _Made, rendering: Rendering) -> dict[str, Any]:
+def _told(made: _Made, rendering: Rendering) -> told.Leaf:
     size, chosen = rendering.size_of(made.leaf), made.result.chosen
     return {
         "file": str(made.file) if made.file else None,
@@ -205,7 +209,7 @@ def _write_chosen(result: FitResult, out: Path) -> Path | None:
     return file
 
 
-def _print_fit(facts: dict[str, Any]) -> None:
+def _print_fit(facts: told.Fit) -> None:
     for row in facts["leaves"] or [facts]:
         _print_file(row, facts["limit"])
     if facts["kept_small"]:
@@ -221,8 +225,8 @@ def _print_fit(facts: dict[str, Any]) -> None:
             print(f"  {advice['sentence']}")
 
 
-def _print_file(row: dict[str, Any], limit_bytes: int | None) -> None:
-    if not row["file"]:
+def _print_file(row: told.Leaf, limit_bytes: int | None) -> None:
+    if row["bytes"] is None or row["score"] is None:
         return
     size = f"{row['width']} × {row['height']} px"
     weight = format_bytes(row["bytes"])
@@ -232,8 +236,9 @@ def _print_file(row: dict[str, Any], limit_bytes: int | None) -> None:
     print(f"{row['file']}: {size}, {weight}, {looks}")
 
 
-def _not_met_words(facts: dict[str, Any]) -> str:
+def _not_met_words(facts: told.Fit) -> str:
+    limit = "" if facts["limit"] is None else format_bytes(facts["limit"])
     if facts["wanted_score"] is None:
-        return f"The limit of {format_bytes(facts['limit'])} cannot be met acceptably."
-    under = "" if facts["limit"] is None else f" under {format_bytes(facts['limit'])}"
+        return f"The limit of {limit} cannot be met acceptably."
+    under = f" under {limit}" if limit else ""
     return f"Nothing looks as good as {facts['wanted_score']:g}{under}."

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import os
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, NoReturn
@@ -75,7 +75,8 @@ def require_file(out: Path) -> None:
         raise StorageError(f"{out} is a folder.", hint="Name a file in it.", code="no_folder")
 
 
-def print_json(facts: dict[str, Any]) -> None:
+def print_json(facts: Mapping[str, Any]) -> None:
+    """One object on a line; :mod:`tallpage.cli._json` says what each command's holds."""
     print(json.dumps(facts, ensure_ascii=False))
 
 

@@ -8,7 +8,7 @@ import tempfile
 from collections.abc import Iterator
 from datetime import date
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -21,6 +21,9 @@ from tallpage.core.pdf import PdfMade, PdfOrder, PdfPart, make_pdf, parse_paper
 from tallpage.core.render import CaptureSource, PictureSource, Rendering, RenderRules, Source
 from tallpage.core.sizing import Sizing
 from tallpage.core.units import format_bytes, parse_byte_count
+
+if TYPE_CHECKING:
+    from tallpage.cli import _json as told
 
 _WEB = re.compile(r"https?://", re.IGNORECASE)
 _MANIFEST = "manifest.json"
@@ -135,7 +138,7 @@ def _part(source: Source, facts: dict[str, str], cut: Cut | None) -> PdfPart:
     )
 
 
-def _facts(made: PdfMade, out: Path, order: PdfOrder) -> dict[str, Any]:
+def _facts(made: PdfMade, out: Path, order: PdfOrder) -> told.Pdf:
     return {
         "file": str(out),
         "sheets": made.sheets,

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from contextlib import ExitStack
 from dataclasses import replace
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -39,6 +39,9 @@ from tallpage.core.sweep import (
     sweep_into,
     workers_for_this_machine,
 )
+
+if TYPE_CHECKING:
+    from tallpage.cli import _json as told
 
 _DEFAULT_NAMES = "{title}-{width}"
 _LISTS = {".txt", ".csv", ".xlsx"}
@@ -232,7 +235,7 @@ def _pictures_in(folder: Path) -> Iterator[Path]:
 
 def _facts(
     out: Path, routine: Routine, rows: Sequence[ManifestRow], source_count: int, problems: Sequence[str]
-) -> dict[str, Any]:
+) -> told.Run:
     failed = [row for row in rows if row.failed]
     files = [row for row in rows if row.file]
     return {
@@ -249,7 +252,7 @@ def _facts(
     }
 
 
-def _print_run(facts: dict[str, Any], rows: Sequence[ManifestRow]) -> None:
+def _print_run(facts: told.Run, rows: Sequence[ManifestRow]) -> None:
     print(
         f"{facts['folder']}: {facts['files']} files of {facts['sources']} pages and pictures, "
         f"{facts['not_met']} not as asked, {facts['skipped']} left out, {facts['failed']} failed"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -24,6 +24,9 @@ from tallpage.core.sweep import (
     workers_for_this_machine,
 )
 from tallpage.core.units import parse_byte_count
+
+if TYPE_CHECKING:
+    from tallpage.cli import _json as told
 
 
 def sweep(
@@ -104,7 +107,7 @@ def sweep(
                 ),
             )
     failed = [row for row in rows if row.failed]
-    facts: dict[str, Any] = {
+    facts: told.Sweep = {
         "folder": str(out),
         "pages": len(kept.pages),
         "pictures": len(rows) - len(failed),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -15,6 +15,9 @@ from tallpage.core.fit import FORMATS
 from tallpage.core.geometry import Size
 from tallpage.core.render import PictureSource
 from tallpage.core.uploads import UploadFile
+
+if TYPE_CHECKING:
+    from tallpage.cli import _json as told
 
 
 def upload(
@@ -55,8 +58,11 @@ def upload(
         require_fitting(place.outlet, measured)
         sent = [published(place, target, file) for file, *_ in pictures]
     if as_json:
-        rows = [{"name": row.name, "address": row.address, "was_there": row.was_there} for row in sent]
-        print_json({"outlet": place.outlet.name, "files": rows})
+        rows: list[told.Sent] = [
+            {"name": row.name, "address": row.address, "was_there": row.was_there} for row in sent
+        ]
+        answer: told.Upload = {"outlet": place.outlet.name, "files": rows}
+        print_json(answer)
         return
     for row in sent:
         print(
