@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 from pathlib import Path
 from typing import Any
 
+import psutil
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
@@ -239,3 +241,42 @@ def test_a_page_in_the_address_field_is_taken_and_run_over_in_one_press(person: 
     (item,) = _items(person, run)
     assert item["state"] == "done"
     assert person.ask(f"/captures/{item['capture_id']}")["screen"]["width_px"] == 800
+
+
+def _kill_workers(person: Person) -> int:
+    """Kill every worker of the application, as a full memory does; how many there were."""
+    killed = 0
+    for process in psutil.process_iter(["cmdline"]):
+        with contextlib.suppress(psutil.Error):
+            is_worker = "worker" in (process.info["cmdline"] or ())
+            if is_worker and process.environ().get("TALLPAGE_HOME") == str(person.application.home):
+                process.kill()
+                killed += 1
+    return killed
+
+
+def test_a_sweep_with_a_routine_goes_on_after_its_workers_were_killed(person: Person) -> None:
+    routine = _routine(person, "Each as it comes", {"kind": "trim"}, SLOT)
+    paths = [f"/notices/{number}" for number in range(1, 7)]
+    sweep_id = person.begin_sweep(*paths, screens=1, pause_ms=400)
+    person.open(f"/routines/{routine}")
+    panel = person.open_panel("Run Each as it comes")
+    panel.find_element(By.XPATH, ".//label[contains(., 'each page of a sweep')]").click()
+    name = person.ask(f"/sweeps/{sweep_id}")["name"]
+    person.until(lambda _: name in panel.text, what="the sweep to be chosen")
+    Select(panel.find_element(By.TAG_NAME, "select")).select_by_visible_text(name)
+    panel.find_element(By.XPATH, ".//button[normalize-space(.)='Run']").click()
+    person.until(lambda driver: "/runs/" in driver.current_url, what="the run")
+    run_id = int(person.driver.current_url.rpartition("/runs/")[2].partition("?")[0])
+    for done in (1, 3):
+        person.until(
+            lambda _, least=done: len(person.ask(f"/runs/{run_id}/items")["items"]) >= least, what="some"
+        )
+        assert _kill_workers(person) > 0
+    run = _ended(person)
+    items = _items(person, run)
+    assert [item["state"] for item in items] == ["done"] * len(paths)
+    assert len({item["capture_id"] for item in items}) == len(paths)
+    assert all(len(item["files"]) == 1 for item in items)
+    shots = [shot for row in person.ask(f"/sweeps/{sweep_id}/rows")["rows"] for shot in row["shots"]]
+    assert sorted(shot["capture_id"] for shot in shots) == sorted(item["capture_id"] for item in items)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, cast
@@ -12,6 +12,7 @@ import typer
 
 from tallpage.cli._output import (
     NOT_MET,
+    Step,
     print_json,
     progress_bar,
     require_file,
@@ -25,6 +26,7 @@ from tallpage.core.fit import (
     FORMATS,
     FitOrder,
     FitResult,
+    FitWatch,
     fidelity_in_words,
     fit_order,
     require_formats,
@@ -108,8 +110,9 @@ def fit(
         with input_file(picture) as source, output_file(out, "picture") as file:
             require_picture(source)
             rendering = rendering_of(source, part, rules)
-            with progress_bar():
-                made = [_made(rendering, leaf, order, file) for leaf in rendering.leaves()]
+            with progress_bar() as on_progress:
+                watch = _Heard(on_progress)
+                made = [_made(rendering, leaf, order, file, watch) for leaf in rendering.leaves()]
             facts = _facts(made, order, rendering, seconds=round(time.monotonic() - started, 2))
     if out == STANDARD:
         facts["file"] = str(out)
@@ -129,9 +132,22 @@ class _Made:
     file: Path | None
 
 
-def _made(rendering: Rendering, leaf: Leaf, order: FitOrder, out: Path) -> _Made:
+class _Heard(FitWatch):
+    """Tells a bar what is tried, and how many more tries there may be."""
+
+    def __init__(self, on_progress: Callable[[Step], None]) -> None:
+        self._on_progress = on_progress
+        self._tried = 0
+
+    def trying(self, what: str, tries_left: int) -> None:
+        """The next file is made."""
+        self._on_progress(Step(what, self._tried, self._tried + tries_left if tries_left else 0))
+        self._tried += 1
+
+
+def _made(rendering: Rendering, leaf: Leaf, order: FitOrder, out: Path, watch: FitWatch) -> _Made:
     divisible = rendering.rules.sizing.divisible
-    result = fit_order(rendering.draw(leaf), order, divisible=divisible, advised=leaf.count == 1)
+    result = fit_order(rendering.draw(leaf), order, divisible=divisible, advised=leaf.count == 1, watch=watch)
     if leaf.count > 1:
         out = out.with_name(f"{out.name}-{leaf.number}-of-{leaf.count}")
     return _Made(leaf, result, _write_chosen(result, out))

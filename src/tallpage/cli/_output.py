@@ -5,10 +5,11 @@ from __future__ import annotations
 import json
 import os
 import sys
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
+from dataclasses import dataclass
 from pathlib import Path
-from typing import TYPE_CHECKING, Any, NoReturn
+from typing import TYPE_CHECKING, Any, NoReturn, TypeVar
 
 import typer
 
@@ -18,6 +19,7 @@ from tallpage.core.errors import CutError, StorageError, TallPageError
 if TYPE_CHECKING:
     from tallpage.core.capture import Progress as PageProgress
 
+Row = TypeVar("Row")
 _FAILED, _USAGE, NOT_MET = 1, 2, 3
 _USAGE_CODES = {
     "address_empty",
@@ -112,8 +114,25 @@ def _fail(error: TallPageError) -> NoReturn:
     raise typer.Exit(_USAGE if error.code in _USAGE_CODES else _FAILED) from None
 
 
+@dataclass(frozen=True, slots=True)
+class Step:
+    """How far a command is: what it does now, and how many of how many; 0 when that is not known."""
+
+    stage: str
+    done: int
+    expected: int
+
+
+def each_with_bar(stage: str, rows: Sequence[Row]) -> Iterator[Row]:
+    """The rows, one after the other, with a bar of how many are done."""
+    with progress_bar() as on_progress:
+        for number, row in enumerate(rows):
+            on_progress(Step(stage, number, len(rows)))
+            yield row
+
+
 @contextmanager
-def progress_bar() -> Iterator[Any]:
+def progress_bar() -> Iterator[Callable[[Step | PageProgress], None]]:
     """A bar on a terminal, nothing in a pipe."""
     if not sys.stderr.isatty():
         yield lambda _: None
@@ -126,7 +145,7 @@ def progress_bar() -> Iterator[Any]:
     with Progress(*columns, console=console, transient=True) as bar:
         task = bar.add_task("starting", total=None)
 
-        def on_progress(progress: PageProgress) -> None:
+        def on_progress(progress: Step | PageProgress) -> None:
             bar.update(
                 task, description=progress.stage, completed=progress.done, total=progress.expected or None
             )

@@ -12,7 +12,15 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from tallpage.cli._output import NOT_MET, opened_cut, print_json, progress_bar, require_file, told_in_one_line
+from tallpage.cli._output import (
+    NOT_MET,
+    Step,
+    opened_cut,
+    print_json,
+    progress_bar,
+    require_file,
+    told_in_one_line,
+)
 from tallpage.cli._part import require_picture
 from tallpage.core.capture import Browser, PageRequest, Screen, normalise_address, take_page
 from tallpage.core.cut import Cut, page_facts
@@ -66,7 +74,10 @@ def pdf(
         require_file(out)
         shown = opened_cut(cut)
         parts = list(_parts(sources, Screen.parse(screen), shown, Path(scratch)))
-        made = make_pdf(parts, order, out)
+        with progress_bar() as on_progress:
+            made = make_pdf(
+                parts, order, out, on_sheet=lambda done, of: on_progress(Step("drawing", done, of))
+            )
     if as_json:
         print_json(_facts(made, out, order))
     else:

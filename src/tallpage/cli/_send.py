@@ -10,7 +10,7 @@ from typing import Annotated
 
 import typer
 
-from tallpage.cli._output import told_in_one_line
+from tallpage.cli._output import each_with_bar, told_in_one_line
 from tallpage.core.errors import HandOverError
 from tallpage.core.handover import Attachment, Letter, MailServer, mails, read_addresses
 from tallpage.core.units import format_bytes, parse_byte_count
@@ -36,7 +36,7 @@ def send(
             key=uuid.uuid4().hex,
         )
         everything = list(mails(letter, [_attachment(path) for path in files], parse_byte_count(limit)))
-        for message in everything:
+        for message in each_with_bar("sending", everything):
             server.send(message)
     total = format_bytes(sum(path.stat().st_size for path in files))
     count = "1 mail" if len(everything) == 1 else f"{len(everything)} mails"

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from tallpage.cli._output import print_json, told_in_one_line
+from tallpage.cli._output import each_with_bar, print_json, told_in_one_line
 from tallpage.cli._part import require_picture
 from tallpage.core.errors import HandOverError
 from tallpage.core.fit import FORMATS
@@ -56,7 +56,7 @@ def upload(
             for path, (file, name, size) in zip(files, pictures, strict=True)
         ]
         require_fitting(place.outlet, measured)
-        sent = [published(place, target, file) for file, *_ in pictures]
+        sent = [published(place, target, file) for file, *_ in each_with_bar("sending", pictures)]
     if as_json:
         rows: list[told.Sent] = [
             {"name": row.name, "address": row.address, "was_there": row.was_there} for row in sent

@@ -317,3 +317,38 @@ def test_a_job_that_ends_badly_is_told_of_its_picture(
     assert item["state"] == state
     assert "broke off" in item["error"]
     assert json.dumps(item)
+
+
+@pytest.mark.parametrize("count", [500, pytest.param(10_000, marks=pytest.mark.long)])
+def test_thousands_of_pages_and_pictures_are_run_over_and_far_too_many_are_refused(
+    api: Api, keep: Keep, make_page: MakePage, count: int
+) -> None:
+    routine = keep(SLOT)
+    addresses = [f"http://skerrin.example/notices/{number}" for number in range(count)]
+    run = _start(api, routine, addresses=addresses)
+    assert Sweep.objects.get().shots.count() == count
+    assert _read(api, run)["counts"]["all"] == 0  # each joins as it arrives
+    first = make_page()
+    more = [
+        Capture(
+            job=Job.objects.create(kind="take_page", state=Job.State.DONE),
+            name=f"{number}",
+            storage_key=first.storage_key,
+        )
+        for number in range(count - 1)
+    ]
+    Capture.objects.bulk_create(more, batch_size=500)
+    ids = list(Capture.objects.exclude(storage_key="").order_by("pk").values_list("pk", flat=True))
+    run = _start(api, routine, captures=ids)
+    feed_runs()
+    told = _read(api, run)
+    assert told["counts"]["all"] == len(ids) == count
+    assert (
+        RunItem.objects.filter(run=run["id"], state__in=("taking", "applying")).count() == 6
+    )  # by the spoonful
+    page = api.get(f"/runs/{run['id']}/items?limit=60")
+    assert len(page["items"]) == 60
+    problem = api.refused(
+        "POST", f"/routines/{routine['id']}/runs", {"addresses": ["http://skerrin.example/"] * 20_001}
+    )
+    assert problem["status"] == 422
