@@ -248,7 +248,7 @@ def _kill_workers(person: Person) -> int:
     killed = 0
     for process in psutil.process_iter(["cmdline"]):
         with contextlib.suppress(psutil.Error):
-            is_worker = "worker" in (process.info["cmdline"] or ())
+            is_worker = "tallpage.server.workers" in (process.info["cmdline"] or ())
             if is_worker and process.environ().get("TALLPAGE_HOME") == str(person.application.home):
                 process.kill()
                 killed += 1

@@ -80,7 +80,7 @@ export function Shell() {
             </Suspense>
             <button
               type="button"
-              className="btn btn-square btn-ghost btn-sm"
+              className="btn btn-square btn-ghost btn-sm max-sm:hidden"
               aria-label={theme === "day" ? "Night colours" : "Day colours"}
               title={theme === "day" ? "Night colours" : "Day colours"}
               onClick={() => chooseOwn("show.theme", other)}

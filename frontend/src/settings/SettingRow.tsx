@@ -20,7 +20,7 @@ export function SettingRow({ setting, all }: { setting: Setting; all: Setting[] 
   };
   const idle = isIdle(setting, all);
   return (
-    <li className="grid grid-cols-1 gap-x-6 gap-y-2 border-t border-base-300 py-3 md:grid-cols-2" data-setting={setting.name}>
+    <li className="grid grid-cols-1 gap-x-6 gap-y-2 border-t border-base-300 py-3 md:grid-cols-2 md:has-[[data-take-form]]:grid-cols-1" data-setting={setting.name}>
       <div>
         <p className="font-medium" id={`words-${setting.name}`}>
           {setting.words}

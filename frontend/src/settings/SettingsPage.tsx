@@ -61,7 +61,7 @@ export function SettingsPage() {
             {started.map((row) => (
               <div key={row.variable} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-4 border-t border-base-300 py-2">
                 <dt>
-                  {row.words} <span className="figure block text-xs text-info">{row.variable}</span>
+                  {row.words} <span className="figure block text-xs break-all text-info">{row.variable}</span>
                 </dt>
                 <dd className="figure break-all">{row.value}</dd>
               </div>

@@ -31,7 +31,7 @@ export function TakeFields({ said, words, onSay }: TakeFieldsProps) {
     );
   const settings = { ...USUAL, ...draft };
   return (
-    <div className="w-full">
+    <div className="w-full" data-take-form>
       <TakeFormContext value={{ settings, change: (change) => setDraft(differing({ ...settings, ...change }, USUAL)) }}>
         <HowToTakeForm />
       </TakeFormContext>

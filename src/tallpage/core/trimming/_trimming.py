@@ -133,5 +133,8 @@ class _Edge:
 
     def stands_out(self, rows: _Pixels) -> NDArray[np.bool_]:
         """Which px are of another colour; shape (height, width)."""
-        found: NDArray[np.bool_] = (np.abs(rows - self._colour) > self._apart).any(axis=2)
+        # Channel by channel: asking three values of each px at once takes several times as long.
+        found = np.zeros(rows.shape[:2], dtype=np.bool_)
+        for channel, colour in enumerate(self._colour):
+            found |= np.abs(rows[:, :, channel] - colour) > self._apart
         return found
