@@ -7410,7 +7410,7 @@ export interface components {
         };
         /**
          * SettingOut
-         * @description A setting as it is for whoever asks. A ``locked`` one is changed by whoever starts the server.
+         * @description A setting as it is for whoever asks. Where they cannot change it, ``locked`` says why.
          */
         SettingOut: {
             /** Name */
@@ -7441,7 +7441,7 @@ export interface components {
             /** Shared */
             shared: boolean;
             /** Locked */
-            locked: boolean;
+            locked: string;
             /** Variable */
             variable: string;
             /** Options */
@@ -7455,7 +7455,7 @@ export interface components {
         };
         /**
          * SettingsOut
-         * @description Every setting, and what the server was started with.
+         * @description Every setting, and for producers what the server was started with.
          */
         SettingsOut: {
             /** Settings */

@@ -2,12 +2,13 @@ import type { TakeChanges } from "../api/types";
 import { counted } from "../parts/figures";
 import { STEP_KINDS } from "./takeSteps";
 
-const EXTENT_WORDS = { full: "the full page", view: "the first screen only", element: "one element", panel: "a scrolling panel", between: "from one element to another" };
+const EXTENT_WORDS = { full: "the full page", view: "the first screen only", element: "one element", panel: "a scrolling panel" };
 
 /** How pages are taken otherwise than is right for most, each thing in a few words. */
 export function takeWords(said: TakeChanges): string[] {
   const words: string[] = [];
-  if (said.extent) words.push([EXTENT_WORDS[said.extent], said.element, said.to_element && `to ${said.to_element}`].filter(Boolean).join(" "));
+  if (said.extent === "between") words.push(`from ${said.element ?? ""} to ${said.to_element ?? ""}`);
+  else if (said.extent) words.push([EXTENT_WORDS[said.extent], said.element].filter(Boolean).join(" "));
   if (said.from_px) words.push(`from ${said.from_px} px down`);
   if (said.max_height_px) words.push(`at most ${said.max_height_px} px high`);
   if (said.max_screens) words.push(`at most ${counted(said.max_screens, "screen")}`);

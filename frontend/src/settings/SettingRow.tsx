@@ -7,6 +7,9 @@ import type { Setting } from "../api/types";
 import { Control } from "./controls/Control";
 import { inWords } from "./inWords";
 
+/** Kinds whose control holds what is half typed: it begins anew once that is stored. The others keep the focus. */
+const TYPED: ReadonlySet<Setting["kind"]> = new Set(["text", "secret", "take", "hosts"] as const);
+
 /** A setting: what it does, what it is, and the way back to what is usual. A change counts at once. */
 export function SettingRow({ setting, all }: { setting: Setting; all: Setting[] }) {
   const send = useChangeSettings();
@@ -33,12 +36,10 @@ export function SettingRow({ setting, all }: { setting: Setting; all: Setting[] 
         {setting.locked ? (
           <>
             <p>{inWords(setting, setting.value)}</p>
-            <p className="text-info">
-              {setting.origin === "environment" ? "Set by" : "Only whoever starts the server sets it, by"} <span className="figure">{setting.variable}</span>
-            </p>
+            <p className="text-info">{setting.locked}</p>
           </>
         ) : (
-          <Control key={JSON.stringify(setting.value)} setting={setting} onChoose={choose} />
+          <Control key={TYPED.has(setting.kind) ? JSON.stringify(setting.value) : setting.name} setting={setting} onChoose={choose} />
         )}
         {send.isError && (
           <p className="text-error" role="alert">

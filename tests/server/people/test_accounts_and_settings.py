@@ -37,6 +37,14 @@ def test_each_has_settings_of_their_own_and_the_servers_are_a_producers(producer
     assert _set(odd, keep__deleted_days=1) == 422
     assert _set(isa, keep__deleted_days=9) == 200
     assert _value(odd, "keep.deleted_days")["value"] == 9
+    assert [_value(client, "keep.deleted_days")["locked"] for client in (isa, odd)] == [
+        "",
+        "A producer changes it.",
+    ]
+    assert [bool(client.get("/api/settings").json()["started_with"]) for client in (isa, odd)] == [
+        True,
+        False,
+    ]
     assert "keep.deleted_days" not in odd.get("/api/settings/file").content.decode()
 
 

@@ -5,6 +5,10 @@ import { HowToTakeForm } from "../../gather/HowToTakeForm";
 import { differing, TakeFormContext, USUAL } from "../../gather/takeSettings";
 import { takeWords } from "../../gather/takeWords";
 
+function isSame(one: TakeChanges, other: TakeChanges): boolean {
+  return Object.keys(differing({ ...USUAL, ...one }, { ...USUAL, ...other })).length === 0;
+}
+
 interface TakeFieldsProps {
   said: TakeChanges;
   /** What is taken so. */
@@ -36,7 +40,7 @@ export function TakeFields({ said, words, onSay }: TakeFieldsProps) {
         <HowToTakeForm />
       </TakeFormContext>
       <div className="mt-3 flex gap-2">
-        <button type="button" className="btn btn-primary btn-xs" onClick={() => onSay(draft)}>
+        <button type="button" className="btn btn-primary btn-xs" onClick={() => (isSame(draft, said) ? setDraft(null) : onSay(draft))}>
           Keep
         </button>
         <button type="button" className="btn btn-xs" onClick={() => setDraft(null)}>

@@ -13,7 +13,7 @@ from tallpage.server.people.guarding import person_of, role_here
 from tallpage.server.preferences import settings_file
 from tallpage.server.preferences.catalogue import Group, Kind
 from tallpage.server.preferences.started_with import started_with
-from tallpage.server.preferences.values import Origin, Standing, change, is_locked, standings
+from tallpage.server.preferences.values import Origin, Standing, change, standings, why_locked
 
 router = Router(tags=["settings"])
 _HIDDEN = "•••"
@@ -27,7 +27,7 @@ class OptionOut(Schema):
 
 
 class SettingOut(Schema):
-    """A setting as it is for whoever asks. A ``locked`` one is changed by whoever starts the server."""
+    """A setting as it is for whoever asks. Where they cannot change it, ``locked`` says why."""
 
     name: str
     group: Group
@@ -38,7 +38,7 @@ class SettingOut(Schema):
     usual: Any
     origin: Origin
     shared: bool
-    locked: bool
+    locked: str
     variable: str
     options: list[OptionOut]
     unit: str
@@ -46,7 +46,7 @@ class SettingOut(Schema):
     most: int | None
 
     @classmethod
-    def of(cls, row: Standing) -> SettingOut:
+    def of(cls, row: Standing, *, may_share: bool) -> SettingOut:
         """A setting; of what is secret, that it is there."""
         setting = row.setting
         plain = {name: getattr(setting, name) for name in ("name", "group", "words", "effect", "kind")}
@@ -58,7 +58,7 @@ class SettingOut(Schema):
             value=_without_password(row.value) if secret else row.value,
             usual=_without_password(setting.usual()) if secret else setting.usual(),
             origin=row.origin,
-            locked=is_locked(setting),
+            locked=why_locked(setting, may_share=may_share),
             options=[OptionOut(value=value, words=words) for value, words in setting.options],
         )
 
@@ -72,7 +72,7 @@ class StartedWithOut(Schema):
 
 
 class SettingsOut(Schema):
-    """Every setting, and what the server was started with."""
+    """Every setting, and for producers what the server was started with."""
 
     settings: list[SettingOut]
     started_with: list[StartedWithOut]
@@ -87,9 +87,10 @@ class SettingsIn(Schema):
 @router.get("/settings", response=SettingsOut, operation_id="read_settings")
 def get_settings(request: HttpRequest) -> SettingsOut:
     """Every setting as it is for whoever asks."""
+    may_share = role_here(request) == "producer"
     return SettingsOut(
-        settings=[SettingOut.of(row) for row in standings(person_of(request))],
-        started_with=[StartedWithOut(**row) for row in started_with()],
+        settings=[SettingOut.of(row, may_share=may_share) for row in standings(person_of(request))],
+        started_with=[StartedWithOut(**row) for row in started_with()] if may_share else [],
     )
 
 

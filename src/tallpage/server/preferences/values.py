@@ -82,9 +82,13 @@ def change(values: Mapping[str, Any], person: str = "", *, may_share: bool = Tru
             SettingValue.objects.update_or_create(name=name, person=whose, defaults=kept)
 
 
-def is_locked(setting: Setting) -> bool:
-    """Whether a setting is only changed by whoever starts the server, and not on a screen."""
-    return bool(_said(setting)) or (setting.at_this_machine and server_settings.ACCOUNTS)
+def why_locked(setting: Setting, *, may_share: bool) -> str:
+    """Why somebody cannot change a setting on a screen, in a sentence; empty where they can."""
+    if _said(setting):
+        return f"Set by the variable {setting.variable}."
+    if setting.at_this_machine and server_settings.ACCOUNTS:
+        return f"Whoever starts the server sets it, by the variable {setting.variable}."
+    return "A producer changes it." if setting.shared and not may_share else ""
 
 
 def _standing(setting: Setting, row: SettingValue | None) -> Standing:
@@ -117,23 +121,12 @@ def _from_environment(setting: Setting, said: str) -> Any:
 
 def _checked(setting: Setting, value: Any, may_share: bool) -> Any:
     """A value as it is stored; None for the usual one."""
-    if _said(setting):
+    locked = why_locked(setting, may_share=may_share)
+    if locked:
         raise SettingError(
-            f"“{setting.words}” is set by the variable {setting.variable} of the environment.",
-            hint="Whoever starts Tall Page changes it. Nothing was changed.",
-            code="setting_environment",
-        )
-    if setting.shared and not may_share:
-        raise SettingError(
-            f"“{setting.words}” is a setting of the whole server.",
-            hint="A producer changes it. Nothing was changed.",
-            code="setting_shared",
-        )
-    if setting.at_this_machine and server_settings.ACCOUNTS:
-        raise SettingError(
-            f"“{setting.words}” is said by whoever starts this server.",
-            hint=f"That is what the variable {setting.variable} is for. Nothing was changed.",
-            code="setting_shared",
+            f"“{setting.words}” cannot be changed here. {locked}",
+            hint="Nothing was changed.",
+            code="setting_locked",
         )
     if value is None:
         return None
