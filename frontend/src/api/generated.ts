@@ -7124,11 +7124,15 @@ export interface components {
         };
         /**
          * BeforeOut
-         * @description What an earlier version made of the same picture.
+         * @description What an earlier version made of the same picture. ``look`` is empty once its cut has gone for good.
          */
         BeforeOut: {
             /** Version */
             version: number;
+            /** Item Id */
+            item_id: number;
+            /** Look */
+            look: string;
             /** Files */
             files: components["schemas"]["MadeFileOut"][];
         };

@@ -246,6 +246,12 @@ def test_the_new_version_replaces_what_the_old_one_made_unless_somebody_changed_
     assert Cut.with_deleted.get(pk=old[pages[0].pk].pk).deleted_at is not None
     assert [cut.document["frame"]["width_px"] for cut in pages[1].cuts.all()] == [320, 200, 210]
     before = _items(api, again)[0]["before"]
+    looks = [
+        api.client.get(f"/api/runs/items/{row}/look")
+        for row in (before["item_id"], _items(api, again)[0]["id"])
+    ]
+    assert [row.status_code for row in looks] == [200, 200]
+    assert looks[0].content != looks[1].content
     assert (before["version"], before["files"][0]["width"]) == (1, 100)
 
 

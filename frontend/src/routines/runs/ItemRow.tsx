@@ -20,10 +20,18 @@ const STATES: Record<RunItem["state"], string> = {
 /** One picture of a run with its files. */
 export function ItemRow({ item, trial }: { item: RunItem; trial: boolean }) {
   const place = item.cut_id !== null && item.capture_id !== null ? `/captures/${item.capture_id}/cuts/${item.cut_id}` : item.capture_id !== null ? `/captures/${item.capture_id}` : null;
-  const picture = item.look ? <img src={itemLookUrl(item.id, item.look)} alt="" loading="lazy" className="seethrough max-h-28 max-w-full border border-base-300" /> : <span className="block h-14 w-20 border border-dashed border-base-300" />;
   return (
     <tr className={`border-b border-base-300 align-top ${item.needs_a_look ? "bg-base-200" : ""}`} data-item-state={item.state}>
-      <td className="py-2 pr-3 pl-1">{picture}</td>
+      <td className="py-2 pr-3 pl-1">
+        {item.before?.look ? (
+          <div className="grid grid-cols-2 gap-2">
+            <Look itemId={item.before.item_id} look={item.before.look} words={`version ${item.before.version}`} />
+            <Look itemId={item.id} look={item.look} words="now" />
+          </div>
+        ) : (
+          <Look itemId={item.id} look={item.look} />
+        )}
+      </td>
       <td className="py-2 pr-4">
         {place ? (
           <Link to={place} className="font-semibold break-words hover:underline">
@@ -54,6 +62,16 @@ export function ItemRow({ item, trial }: { item: RunItem; trial: boolean }) {
         {item.files.length === 0 && item.state === "done" && item.document_id === null && <span className="text-info">{trial ? "No file would be made." : "No file: its cut is on the Bench."}</span>}
       </td>
     </tr>
+  );
+}
+
+/** A small picture of what came of it; below it which one it is, where there are two. */
+function Look({ itemId, look, words = "" }: { itemId: number; look: string; words?: string }) {
+  return (
+    <figure>
+      {look ? <img src={itemLookUrl(itemId, look)} alt="" loading="lazy" className="seethrough max-h-28 max-w-full border border-base-300" /> : <span className="block h-14 w-20 max-w-full border border-dashed border-base-300" />}
+      {words && <figcaption className="text-xs text-info">{words}</figcaption>}
+    </figure>
   );
 }
 

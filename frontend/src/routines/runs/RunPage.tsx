@@ -48,7 +48,7 @@ export function RunPage() {
       <table className="mt-3 w-full text-sm" data-run-items={rows.length}>
         <thead>
           <tr className="border-b border-base-content text-left">
-            <th className="w-28 py-1 font-semibold">Picture</th>
+            <th className={`${rows.some((row) => row.before) ? "w-52" : "w-28"} py-1 font-semibold`}>Picture</th>
             <th className="py-1 font-semibold">Of</th>
             <th className="w-[34rem] py-1 font-semibold">{run.data.trial ? "Files that would be made" : "Files"}</th>
           </tr>

@@ -81,7 +81,7 @@ def list_items(request: HttpRequest, run_id: int, skip: int = 0) -> RunItemsOut:
     )
     made = Output.objects.select_related("job").prefetch_related("files").order_by("pk")
     found = (
-        items.select_related("cut", "replaces__run__version")
+        items.select_related("cut", "replaces__cut", "replaces__run__version")
         .prefetch_related(Prefetch("outputs", made), Prefetch("replaces__outputs", made))
         .order_by("behind", "number")
     )

@@ -213,9 +213,11 @@ class MadeFileOut(Schema):
 
 
 class BeforeOut(Schema):
-    """What an earlier version made of the same picture."""
+    """What an earlier version made of the same picture. ``look`` is empty once its cut has gone for good."""
 
     version: int
+    item_id: int
+    look: str
     files: list[MadeFileOut]
 
 
@@ -242,9 +244,14 @@ class RunItemOut(Schema):
         """An item with its files."""
         files = files_of(item)
         replaced = item.replaces
-        before = (
-            BeforeOut(version=replaced.run.version.number, files=files_of(replaced)) if replaced else None
-        )
+        before = None
+        if replaced:
+            before = BeforeOut(
+                version=replaced.run.version.number,
+                item_id=replaced.pk,
+                look=_look_of(replaced),
+                files=files_of(replaced),
+            )
         return RunItemOut(
             id=item.pk,
             number=item.number,
@@ -254,12 +261,17 @@ class RunItemOut(Schema):
             cut_id=item.cut_id,
             warnings=item.warnings,
             error=item.error,
-            look=item.look or (f"{item.cut_id}-{item.cut.version}" if item.cut else ""),
+            look=_look_of(item),
             needs_a_look=needs_a_look(item, files),
             files=files,
             before=before,
             document_id=item.hand_over_id,
         )
+
+
+def _look_of(item: RunItem) -> str:
+    """What names the picture of an item; another one once its cut was changed."""
+    return item.look or (f"{item.cut_id}-{item.cut.version}" if item.cut else "")
 
 
 class RunOut(Schema):
