@@ -215,5 +215,5 @@ def test_going_back_to_the_shelf_returns_to_where_it_was_left(person: Person, tm
     person.see(card)
     person.until(lambda driver: abs(driver.execute_script(f"return {scroller}.scrollTop") - left) < 5)
     person.press("o")
-    person.see_text("Outlets")
+    person.until(lambda _: person.see("h1").text == "Outlets", what="the screen of outlets")
     assert person.driver.execute_script(f"return {scroller}.scrollTop") == 0, "a new screen begins at its top"

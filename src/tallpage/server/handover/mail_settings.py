@@ -18,7 +18,9 @@ _MOST_LIMIT_KB = 1_000_000
 
 def mail_limit_bytes() -> int:
     """How much one mail may have; more goes into several."""
-    return int(value_of("mail.limit_kb")) * 1_000
+    limit_kb = int(value_of("mail.limit_kb"))
+    started_with = settings.MAIL_LIMIT_BYTES
+    return started_with if limit_kb == started_with // 1_000 else limit_kb * 1_000
 
 
 def register() -> None:
