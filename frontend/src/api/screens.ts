@@ -31,6 +31,6 @@ export function useRemoveScreen() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (name: string) => api.DELETE("/api/screens", { params: { query: { name } } }),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["screens"] }),
+    onSettled: () => queries.invalidateQueries(), // settings may have chosen it too
   });
 }

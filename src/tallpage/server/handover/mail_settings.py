@@ -8,6 +8,7 @@ from typing import Annotated
 from django.conf import settings
 from pydantic import AfterValidator, StringConstraints, TypeAdapter
 
+from tallpage.core.errors import HandOverError
 from tallpage.core.handover import MailServer
 from tallpage.server.preferences.catalogue import Setting, register_setting
 from tallpage.server.preferences.kinds import line, number
@@ -81,7 +82,10 @@ def _server(address: str) -> str:
     if "•" in address:
         raise ValueError("write the password too: it is not shown, and cannot be kept from before")
     if address:
-        MailServer.parse(address)
+        try:
+            MailServer.parse(address)
+        except HandOverError as error:
+            raise ValueError(f"it names no mail server. {error.hint}") from error
     return address
 
 

@@ -6,6 +6,7 @@ import json
 from collections.abc import Mapping
 from typing import Any
 
+from django.db import transaction
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from tallpage.core.errors import SettingError
@@ -84,6 +85,7 @@ def bring_in(file: SettingsFile, person: str, *, may_share: bool) -> None:
     Raises:
         SettingError: something of it cannot be set here.
     """
-    change({**file.own, **file.server}, person, may_share=may_share)
-    if file.keys:
-        OwnSettings.objects.update_or_create(person=person, defaults={"keys": file.keys})
+    with transaction.atomic():
+        change({**file.own, **file.server}, person, may_share=may_share)
+        if file.keys:
+            OwnSettings.objects.update_or_create(person=person, defaults={"keys": file.keys})

@@ -109,7 +109,7 @@ def _said(setting: Setting) -> str:
 
 def _from_environment(setting: Setting, said: str) -> Any:
     try:
-        value = setting.check.validate_python(int(said) if said.isdecimal() else said)
+        value = setting.check.validate_python(said)
     except ValidationError as error:
         raise SettingError(
             f"The variable {setting.variable} is {said[:60]!r}: {_first(error)}.",

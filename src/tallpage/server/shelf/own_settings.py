@@ -10,6 +10,7 @@ from tallpage.core.capture import PRESETS
 from tallpage.server.preferences.catalogue import Setting, register_setting
 from tallpage.server.preferences.kinds import number
 from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.screens import all_screens
 from tallpage.server.signins.keeping import host_key
 
 _MOST_HOSTS = 500
@@ -29,6 +30,7 @@ def register() -> None:
                 Annotated[
                     list[Annotated[str, Field(min_length=1, max_length=40)]],
                     Field(min_length=1, max_length=20),
+                    AfterValidator(_known),
                 ]
             ),
             usual=lambda: ["desk"],
@@ -75,6 +77,14 @@ def register() -> None:
             variable="TALLPAGE_KEEP_DELETED_DAYS",
         )
     )
+
+
+def _known(names: list[str]) -> list[str]:
+    known = {screen.name for screen in all_screens()}
+    for name in names:
+        if name not in known:
+            raise ValueError(f"there is no screen “{name}” here")
+    return names
 
 
 def _possible(settings: TakeSettings) -> TakeSettings:

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from django.db import transaction
+
 from tallpage.core.capture import PRESETS
 from tallpage.core.errors import TallPageError
+from tallpage.server.preferences.models import SettingValue
 from tallpage.server.shelf.models import OwnScreen
 from tallpage.server.shelf.schemas import NamedScreenIn, NamedScreenOut, ScreenIn
 
@@ -42,6 +45,19 @@ def add_screen(given: NamedScreenIn) -> NamedScreenOut:
         )
     values = given.model_dump(include=set(ScreenIn.model_fields))
     return _out(OwnScreen.objects.create(name=name, **values))
+
+
+def remove_screen(screen: OwnScreen) -> None:
+    """Forget a display of one's own, also where a setting chooses it: else no page would be taken."""
+    with transaction.atomic():
+        for row in SettingValue.objects.filter(name="take.screens"):
+            left = [name for name in row.value or () if name != screen.name]
+            if not left:
+                row.delete()
+            elif left != row.value:
+                row.value = left
+                row.save(update_fields=["value"])
+        screen.delete()
 
 
 def _out(screen: OwnScreen) -> NamedScreenOut:

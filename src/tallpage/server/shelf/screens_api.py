@@ -8,7 +8,7 @@ from ninja import Router, Status
 
 from tallpage.server.shelf.models import OwnScreen
 from tallpage.server.shelf.schemas import NamedScreenIn, NamedScreenOut
-from tallpage.server.shelf.screens import add_screen, all_screens
+from tallpage.server.shelf.screens import add_screen, all_screens, remove_screen
 
 router = Router(tags=["screens"])
 
@@ -28,5 +28,5 @@ def post_screen(request: HttpRequest, payload: NamedScreenIn) -> Status[NamedScr
 @router.delete("/screens", response={204: None}, operation_id="delete_screen")
 def delete_screen(request: HttpRequest, name: str) -> Status[None]:
     """Remove the own display of a name, which may hold any character; captures that were taken on it stay."""
-    get_object_or_404(OwnScreen, name=name).delete()
+    remove_screen(get_object_or_404(OwnScreen, name=name))
     return Status(204, None)

@@ -97,12 +97,16 @@ def orphaned_jobs() -> QuerySet[Job]:
 
 
 def _old_views(folder: Path) -> Iterator[Leftover]:
-    """Small pictures of captures that are older than they are to be kept; whoever looks makes them again."""
+    """Small pictures of captures that are older than they are to be kept; whoever looks makes them again.
+
+    Those of routines that were only tried are not made again, and stay.
+    """
     days = int(value_of("keep.views_days"))
     if days == 0:
         return
+    trials = _trials()
     for path in folder.glob("*/*"):
-        if _age_s(path) > timedelta(days=days).total_seconds():
+        if path.parent.name not in trials and _age_s(path) > timedelta(days=days).total_seconds():
             yield Leftover(kind="old view", path=path, bytes=_bytes_of(path))
 
 

@@ -57,9 +57,20 @@ class FolderWay:
             items = iter([replace(next(_files(line, selection)), path=line.options["file"])])
         else:
             items = with_manifest(named_items(line, selection))
-        FolderChannel(folder).send(counted(items))
+        try:
+            FolderChannel(folder).send(counted(items))
+        except Exception:
+            _let_go(folder, line)
+            raise
         files = [{"name": name, "bytes": (folder / name).stat().st_size} for name in names]
         return Outcome(answer=f"Saved in {folder}.", address=str(folder), files=files)
+
+
+def _let_go(folder: Path, line: HandOver) -> None:
+    """What was only reserved goes when nothing was written there."""
+    reserved = folder / str(line.options.get("file", ""))
+    if line.options.get("joined") and reserved.is_file() and reserved.stat().st_size == 0:
+        reserved.unlink()
 
 
 def _files(line: HandOver, selection: Selection) -> Iterator[Item]:
