@@ -79,7 +79,8 @@ def test_a_page_becomes_a_pdf_in_which_words_are_found_and_links_lead_on(person:
     person.click("PDF and print")
     person.click("Make the PDF")
     _came_back(person, "1 page")
-    assert person.see("[role=dialog] ol img").get_property("naturalWidth") > 100
+    sheet = person.see("[role=dialog] ol img")
+    person.until(lambda _: sheet.get_property("naturalWidth") > 100, what="the first sheet")
     person.click_on("[role=dialog] a[download]")
     person.until(lambda _: list(person.downloads.glob("*.pdf")), what="the document")
     (file,) = person.downloads.glob("*.pdf")

@@ -17,6 +17,7 @@ COMMANDS = {
     "capture": "Take a full-length picture of a page into one PNG file, or several in a row.",
     "cut": "Write a part of a picture into one file.",
     "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
+    "join": "Join pictures that were taken one after the other into one tall picture.",
     "pdf": "Make one PDF of pages and pictures: tall or on paper, with the words and links of pages in it.",
     "run": "Run a routine over pages and pictures: the same steps for each, into a folder, with a manifest.",
     "snippet": "Write the HTML or Markdown that shows a picture, with the file that fits each screen.",

@@ -62,6 +62,32 @@ class Cut(TypedDict):
 
 
 @with_config(_EXACTLY)
+class Missing(TypedDict):
+    """Where a piece is missing: below one picture and above another."""
+
+    below: str
+    above: str
+    why: Literal["nothing_shared", "repeats", "blank", "contradicts"]
+
+
+@with_config(_EXACTLY)
+class Joined(TypedDict):
+    """Pictures joined into one. Nothing is written when a piece is missing."""
+
+    file: str | None
+    width: int
+    height: int
+    bytes: int | None
+    order: list[str]
+    """The pictures from top to bottom."""
+    tops: list[int]
+    """Where the first row of each of them lies."""
+    seams: list[int]
+    """The rows at which one picture goes over into the next."""
+    missing: list[Missing]
+
+
+@with_config(_EXACTLY)
 class Leaf(TypedDict):
     """One file. Without a file nothing acceptable stays under the limit."""
 
@@ -169,6 +195,7 @@ class Upload(TypedDict):
 ANSWERS: dict[str, TypeAdapter[Any]] = {
     "capture": TypeAdapter(Taken | Series),
     "cut": TypeAdapter(Cut),
+    "join": TypeAdapter(Joined),
     "fit": TypeAdapter(Fit),
     "pdf": TypeAdapter(Pdf),
     "run": TypeAdapter(Run),

@@ -40,6 +40,8 @@ _USAGE_CODES = {
     "pattern_malformed",
     "pace_impossible",
     "slot_malformed",
+    "join_count",
+    "join_widths",
     "leaves_too_many",
     "leaves_impossible",
     "overlap_impossible",

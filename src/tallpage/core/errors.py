@@ -13,6 +13,7 @@ TallPageError
 ├── CutError            the file of a cut cannot be read, or says what is not known
 ├── RoutineError        a routine cannot be read, or cannot be run as it is
 ├── ArchiveError        an archive of captures cannot be read
+├── JoinError           pictures cannot be joined into one
 ├── FitError            what was asked of a file makes no sense
 ├── HandOverError       a way out cannot be taken as asked, or did not lead there
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
@@ -131,6 +132,12 @@ class ArchiveError(TallPageError):
 
     code = "archive_unreadable"
     default_hint = "Save it once more where it was made, and bring it in again."
+
+
+class JoinError(TallPageError):
+    """Pictures that cannot be joined into one tall one."""
+
+    code = "join_failed"
 
 
 class FitError(TallPageError):

@@ -56,8 +56,9 @@ def test_whatever_is_killed_each_picture_is_made_once(tmp_path: Path, count: int
     run_django(f"count = {count}\n{_READY}", told)
 
     def is_finished() -> bool:
-        pending = rows(home, "select count(*) from jobs_job where state in ('queued', 'running')")
+        # In this order: with its end a run puts the work of handing over on the queue.
         ended = rows(home, "select count(*) from routines_run where finished_at is not null")
+        pending = rows(home, "select count(*) from jobs_job where state in ('queued', 'running')")
         return (pending, ended) == ([(0,)], [(1,)])
 
     for number in range(kills + 1):
