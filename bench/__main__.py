@@ -25,6 +25,7 @@ MEASUREMENTS = (
     "shelf",
     "archive",
     "routines",
+    "stitch",
 )
 
 

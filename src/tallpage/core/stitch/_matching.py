@@ -49,6 +49,9 @@ _NEARER = 0.7
 """What is left of the difference half a px beside, if that is right."""
 _LEAST_BAD = 2
 """Cells more than expected that differ before a displacement is ruled out."""
+_ALIKE = 0.02
+"""Shares of cells that differ so little do not tell which of two displacements is the better one."""
+_NEARLY_ALL = 0.995
 _MUCH_MORE = 8
 """Times as many cells that agree make a displacement possible although some differ there."""
 _ELSEWHERE = 0.1
@@ -63,8 +66,9 @@ _LOWER_BETWEEN: _Drawn = "lower between"
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Differing:
-    """Which cells of what overlaps differ, and where the first of them begin in both views."""
+    """How far the cells of what overlaps are apart, and where the first of them begin in both views."""
 
+    apart: Cells
     bad: Marked
     inked: Marked
     upper_px: int
@@ -112,7 +116,11 @@ def find_displacement(upper: View, lower: View) -> Match | Unsure:
     possible = [match for match in found if match.matches]
     if not possible:
         return Unsure(doubt="blank" if _is_blank(upper) or _is_blank(lower) else "nothing_shared")
-    best = min(possible, key=lambda match: (match.share, -match.inked))
+    least = min(match.share for match in possible)
+    best = min(
+        (match for match in possible if match.share <= least + _ALIKE),
+        key=lambda match: (match.apart, -match.inked),
+    )
     rivals = (match for match in found if abs(match.half_px - best.half_px) > 3)
     if any(_is_rival(match, best) for match in rivals) or _stands_elsewhere(upper, lower, best):
         return Unsure(doubt="repeats")
@@ -167,7 +175,7 @@ def _compared(upper: View, lower: View, half_px: int, drawn: _Drawn) -> Match | 
         bad=int(bad.sum()),
         least_inked=round(_LEAST_INKED * _scale(upper, lower) ** 2),
         apart=float(apart[inked].mean()) if inked.any() else 0.0,
-        differing=Differing(bad=bad, inked=inked, upper_px=above_px, lower_px=below_px),
+        differing=Differing(apart=apart, bad=bad, inked=inked, upper_px=above_px, lower_px=below_px),
     )
 
 
@@ -175,7 +183,7 @@ def _allowed(apart: Cells, edges: Cells, inked: Marked) -> Cells:
     """How far the same cell may be apart in two views: as far as most are, by noise of compression."""
     noise = float(np.median(apart[inked])) if inked.any() else 0.0
     own: Cells = 3 + 0.5 * edges
-    return np.minimum(own, np.float32(4 + 3 * noise)) if noise < 4 else own
+    return np.minimum(own, np.float32(4 + 4 * noise))
 
 
 def _scale(upper: View, lower: View) -> float:
@@ -230,8 +238,20 @@ def _is_rival(match: Match, best: Match) -> bool:
         return False
     if match.matches and match.inked - match.bad >= _MUCH_MORE * (best.inked - best.bad):
         return True  # much more speaks for it, although something speaks against it as well
-    expected = best.share * match.inked
-    return match.bad < 2 * expected + 3 * math.sqrt(expected) + _LEAST_BAD
+    return not (
+        _is_more(match.bad, best.share * match.inked)
+        or _is_more(_further_apart(match, best), (1 - _NEARLY_ALL) * match.inked)
+    )
+
+
+def _is_more(count: int, expected: float) -> bool:
+    return count >= 2 * expected + 3 * math.sqrt(expected) + _LEAST_BAD
+
+
+def _further_apart(match: Match, best: Match) -> int:
+    """Cells that differ more than nearly all do at the best displacement: one figure in another row."""
+    most = np.quantile(best.differing.apart[best.differing.inked], _NEARLY_ALL)
+    return int(np.count_nonzero(match.differing.apart[match.differing.inked] > most))
 
 
 def _stands_elsewhere(upper: View, lower: View, best: Match) -> bool:
