@@ -2662,6 +2662,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/joins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Join
+         * @description Put captures together: where each lies is found from their pixels.
+         */
+        post: operations["join_captures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joins/{join_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Join
+         * @description Where the pieces lie, or where some are missing.
+         */
+        get: operations["read_join"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joins/{join_id}/seam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Seam
+         * @description Move a seam to another row, within those that both pieces show.
+         */
+        post: operations["move_seam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joins/{join_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Keep
+         * @description Keep the whole as a capture of its own.
+         */
+        post: operations["keep_join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/data-folder": {
         parameters: {
             query?: never;
@@ -7600,6 +7680,108 @@ export interface components {
             sentence: string;
         };
         /**
+         * JoinOut
+         * @description Captures put together. ``pieces`` are from top to bottom once it is known where they lie.
+         */
+        JoinOut: {
+            /** Id */
+            id: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "finding" | "missing" | "whole" | "failed";
+            job: components["schemas"]["JobOut"];
+            /** In Order */
+            in_order: boolean;
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Width Px */
+            width_px: number | null;
+            /** Height Px */
+            height_px: number | null;
+            /** Seams */
+            seams: components["schemas"]["SeamOut"][];
+            /** Missing */
+            missing: components["schemas"]["MissingOut"][];
+            /** Parts */
+            parts: number[];
+            /** Capture */
+            capture: number | null;
+        };
+        /**
+         * MissingOut
+         * @description Where a piece is missing: below one and above another, by their places among the pieces.
+         */
+        MissingOut: {
+            /** Below */
+            below: number;
+            /** Above */
+            above: number;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "nothing_shared" | "repeats" | "blank" | "contradicts";
+        };
+        /**
+         * PieceOut
+         * @description A capture of a join, and where its first row lies in the run it hangs together with.
+         */
+        PieceOut: {
+            /** Capture */
+            capture: number;
+            /** Name */
+            name: string;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Top Px */
+            top_px: number | null;
+        };
+        /**
+         * SeamOut
+         * @description Where one piece goes over into the next, by their places among the pieces, and how far it can move.
+         */
+        SeamOut: {
+            /** Number */
+            number: number;
+            /** Above */
+            above: number;
+            /** Below */
+            below: number;
+            /** At Px */
+            at_px: number;
+            /** Least Px */
+            least_px: number;
+            /** Most Px */
+            most_px: number;
+        };
+        /**
+         * JoinIn
+         * @description Captures to be put together; ``in_order`` when each was taken after the one before it.
+         */
+        JoinIn: {
+            /** Captures */
+            captures: number[];
+            /**
+             * In Order
+             * @default false
+             */
+            in_order: boolean;
+        };
+        /**
+         * SeamIn
+         * @description A seam, from 1 on, and the row it is to lie at.
+         */
+        SeamIn: {
+            /** Number */
+            number: number;
+            /** At Px */
+            at_px: number;
+        };
+        /**
          * DataFolderOut
          * @description What the data folder holds: by kind, and captures with their files by site and by folder.
          */
@@ -11362,6 +11544,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BroughtArchiveOut"];
+                };
+            };
+        };
+    };
+    join_captures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinOut"];
+                };
+            };
+        };
+    };
+    read_join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                join_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinOut"];
+                };
+            };
+        };
+    };
+    move_seam: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                join_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeamIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinOut"];
+                };
+            };
+        };
+    };
+    keep_join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                join_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinOut"];
                 };
             };
         };

@@ -161,3 +161,6 @@ export type Account = Schemas["AccountOut"];
 export type Webhook = Schemas["WebhookOut"];
 export type WebhookEvent = Webhook["events"][number];
 export type Message = Schemas["DeliveryOut"];
+export type Join = Schemas["JoinOut"];
+export type JoinPiece = Schemas["PieceOut"];
+export type JoinSeam = Schemas["SeamOut"];

@@ -39,6 +39,7 @@ export const SCREENS: readonly Screen[] = [
   screen(["/routines"], () => import("../routines/RoutinesPage").then((module) => module.RoutinesPage)),
   screen(["/routines/:routineId"], () => import("../routines/RoutinePage").then((module) => module.RoutinePage)),
   screen(["/runs/:runId"], () => import("../routines/runs/RunPage").then((module) => module.RunPage)),
+  screen(["/joins/:joinId"], () => import("../joins/JoinPage").then((module) => module.JoinPage)),
   screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
   screen(["/keys"], () => import("../keys/KeysPage").then((module) => module.KeysPage)),
   screen(["/settings"], () => import("../settings/SettingsPage").then((module) => module.SettingsPage)),

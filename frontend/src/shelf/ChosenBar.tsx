@@ -1,6 +1,8 @@
-import { FolderInput, RotateCcw, Tag, Trash2, X } from "lucide-react";
+import { Combine, FolderInput, RotateCcw, Tag, Trash2, X } from "lucide-react";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 
+import { useJoinCaptures } from "../api/joins";
 import { useRetakeMany } from "../api/retake";
 import { useBatch, useChangeFolders, useFolders, useLabels } from "../api/shelf";
 import type { Batch, Retaken } from "../api/types";
@@ -21,6 +23,8 @@ export function ChosenBar({ found }: { found: readonly number[] }) {
   const batch = useBatch();
   const folders = useChangeFolders();
   const retake = useRetakeMany();
+  const join = useJoinCaptures();
+  const navigate = useNavigate();
   const show = useNotices((state) => state.show);
   if (ids.size === 0) return null;
   const some = [...ids];
@@ -56,6 +60,17 @@ export function ChosenBar({ found }: { found: readonly number[] }) {
         <button type="button" className="btn btn-sm" disabled={retake.isPending} onClick={() => retake.mutate(some, { onError: showProblem, onSuccess: toldRetaken })}>
           <RotateCcw size={15} aria-hidden /> Take again
         </button>
+        {some.length > 1 && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            title="Into one tall picture, where they show parts of the same page"
+            disabled={join.isPending}
+            onClick={() => join.mutate({ captures: some, in_order: false }, { onError: showProblem, onSuccess: ({ id }) => void navigate(`/joins/${id}`) })}
+          >
+            <Combine size={15} aria-hidden /> Join
+          </button>
+        )}
         <RoutineMenu over={() => ({ captures: some })} words={words} />
         <MakeFiles ids={some} />
         <HandOverPanel handed={{ what: { captures: some }, name: words }} />

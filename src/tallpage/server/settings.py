@@ -59,6 +59,7 @@ INSTALLED_APPS = [
     "tallpage.server.outlets",
     "tallpage.server.sweeps",
     "tallpage.server.archives",
+    "tallpage.server.joins",
     "tallpage.server.handover",
     "tallpage.server.routines",
     "tallpage.server.webhooks",

@@ -58,6 +58,13 @@ def join_pictures(pictures: Sequence[Raster], *, in_order: bool) -> Join:
     return find_join([_grey(picture) for picture in pictures], in_order=in_order)
 
 
+def join_rows(join: Join, pictures: Sequence[Raster], top_px: int, height_px: int) -> Rows:
+    """Rows of what a whole join shows, shape (rows, width, 3)."""
+    opaque = [_opaque(picture) for picture in pictures]
+    drawer = JoinDrawer(join, lambda view, first_px, count: opaque[view].rows(first_px, count))
+    return drawer.rows(top_px, height_px)
+
+
 def write_join(join: Join, pictures: Sequence[Raster], folder: Path) -> StripManifest:
     """Write what a whole join shows as strips into ``folder``, which exists and is empty."""
     opaque = [_opaque(picture) for picture in pictures]

@@ -1,0 +1,1 @@
+"""Captures joined into one tall one."""
