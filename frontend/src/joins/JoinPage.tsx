@@ -44,7 +44,7 @@ function JoinHeader({ join }: { join: Join }) {
   const keep = useKeepJoin(join.id);
   return (
     <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
-      <h1 className="text-xl font-semibold">{counted(join.pieces.length, "capture")} joined</h1>
+      <h1 className="text-xl font-semibold">{counted(join.pieces.length, "capture")} {join.state === "whole" ? "joined" : "to join"}</h1>
       <p role="status">{wordsOf(join)}</p>
       {join.state === "whole" && (
         <span className="ml-auto">

@@ -32,7 +32,7 @@ export function PieceList({ join, seam, onSeam }: PieceListProps) {
   const pieces = order.map((id) => known.get(id)).filter((piece) => piece !== undefined);
   const isChanged = order.join() !== found.join();
   return (
-    <section aria-label="Pieces">
+    <section aria-label="Pieces" className="lg:sticky lg:top-14 lg:max-h-[calc(100vh-4rem)] lg:self-start lg:overflow-y-auto lg:pr-2">
       <h2 className="mb-2 font-semibold">From top to bottom</h2>
       <ol>
         {pieces.map((piece, place) => (
@@ -86,8 +86,9 @@ function Piece({ piece, isKnown, onUp, onDown, onLeaveOut }: PieceProps) {
           {piece.name}
         </Link>
         <span className="figure text-sm">
-          {piece.width_px.toLocaleString("en-GB")} × {piece.height_px.toLocaleString("en-GB")} px
-          {isKnown && piece.top_px !== null && `, from row ${piece.top_px.toLocaleString("en-GB")}`}
+          {isKnown && piece.top_px !== null
+            ? `rows ${piece.top_px.toLocaleString("en-GB")}–${(piece.top_px + piece.height_px).toLocaleString("en-GB")}`
+            : `${piece.height_px.toLocaleString("en-GB")} px high`}
         </span>
       </span>
       <span className="flex">

@@ -38,6 +38,7 @@ _WORSE_CANDIDATE = 0.25
 _MATCHES = 0.06
 """Share of inked cells that may differ, by compression."""
 _MATCHES_LARGELY = 0.25
+_LARGE = 6
 _LARGELY = 12
 """Times as many cells as the least number let more of them differ: something moves by itself there. With
 few, boxes of one look would be taken for one another although the words in them are others."""
@@ -94,6 +95,11 @@ class Match:
     def share(self) -> float:
         """Share of the cells that differ; 0–1."""
         return self.bad / self.inked if self.inked else 1.0
+
+    @property
+    def is_large(self) -> bool:
+        """Whether many cells agree."""
+        return self.inked - self.bad >= _LARGE * self.least_inked
 
     @property
     def matches(self) -> bool:
@@ -173,7 +179,7 @@ def _compared(upper: View, lower: View, half_px: int, drawn: _Drawn) -> Match | 
         half_px=half_px,
         inked=int(inked.sum()),
         bad=int(bad.sum()),
-        least_inked=round(_LEAST_INKED * _scale(upper, lower) ** 2),
+        least_inked=round(_least_inked(upper, lower)),
         apart=float(apart[inked].mean()) if inked.any() else 0.0,
         differing=Differing(apart=apart, bad=bad, inked=inked, upper_px=above_px, lower_px=below_px),
     )
@@ -184,6 +190,12 @@ def _allowed(apart: Cells, edges: Cells, inked: Marked) -> Cells:
     noise = float(np.median(apart[inked])) if inked.any() else 0.0
     own: Cells = 3 + 0.5 * edges
     return np.minimum(own, np.float32(4 + 4 * noise))
+
+
+def _least_inked(upper: View, lower: View) -> float:
+    # Where a part is not looked at, more of the rest must agree.
+    times = _LARGE if upper.is_masked or lower.is_masked else 1
+    return times * _LEAST_INKED * _scale(upper, lower) ** 2
 
 
 def _scale(upper: View, lower: View) -> float:

@@ -6,6 +6,7 @@ import itertools
 from collections.abc import Iterator, Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy import ndimage
 
 from tallpage.core.geometry import Box
@@ -13,11 +14,13 @@ from tallpage.core.stitch._cells import CELL_PX, Marked
 from tallpage.core.stitch._matching import Match, possible_matches
 from tallpage.core.stitch._views import View
 
+Counts = NDArray[np.int32]
 _NEARLY = 0.6
 """Share of the cells that may differ where two views perhaps lie upon each other."""
 _LEAST_PAIRS = 2
 _USUALLY = 0.75
 _LEAST_CELLS = 16
+_DENSE = 0.7
 _MOST_SHARE = 0.12
 """Of the window. Where more than that differs, the views do not belong together."""
 
@@ -44,7 +47,7 @@ def find_restless(views: Sequence[View], *, in_order: bool) -> tuple[Box, ...]:
         differed[rows_above] += bad[:count] & (blame[rows_above] >= blame[rows_below])
         differed[rows_below] += bad[:count] & (blame[rows_below] >= blame[rows_above])
     restless = (seen >= _LEAST_PAIRS) & (differed >= _LEAST_PAIRS) & (differed >= _USUALLY * seen)
-    boxes = list(_boxes(restless))
+    boxes = list(_boxes(restless, seen, differed))
     covered = sum(box.width_px * box.height_px for box in boxes)
     return tuple(boxes) if covered <= _MOST_SHARE * views[0].grey.size else ()
 
@@ -70,17 +73,20 @@ def _nearly(views: Sequence[View], *, in_order: bool) -> Iterator[Match]:
     for upper, lower in pairs:
         moved = [match for match in possible_matches(upper, lower) if abs(match.half_px) > 2 * CELL_PX]
         best = min(moved, key=lambda match: match.share, default=None)
-        if best is not None and best.share <= _NEARLY:
+        if best is not None and best.share <= _NEARLY and best.is_large:
             yield best
 
 
-def _boxes(marked: Marked) -> Iterator[Box]:
+def _boxes(marked: Marked, seen: Counts, differed: Counts) -> Iterator[Box]:
     # What moves has quiet spots; single cells are chance.
     closed = ndimage.binary_closing(np.pad(marked, 2), structure=np.ones((3, 3)), iterations=2)[2:-2, 2:-2]
     parts, count = ndimage.label(closed, structure=np.ones((3, 3)))
     height, width = marked.shape
     for number, (down, across) in enumerate(ndimage.find_objects(parts, count), start=1):
         if np.count_nonzero(parts[down, across] == number) < _LEAST_CELLS:
+            continue
+        # Words that are others in rows of one look differ here and there, and what moves differs all over.
+        if differed[down, across].sum() < _DENSE * seen[down, across].sum():
             continue
         # A cell more all around: the edge need not lie between cells.
         top, left = max(0, down.start - 1), max(0, across.start - 1)

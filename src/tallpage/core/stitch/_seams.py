@@ -8,12 +8,15 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from tallpage.core.stitch._cells import Grey
+from tallpage.core.stitch._cells import Grey, edges
 from tallpage.core.stitch.models import Bars, Stretch
 
 _ENOUGH_PX = 96
 """Rows that two views should share: room for the seam beside what hangs at the edges of a window."""
 _CALM_PX = 5
+_INK_COST = 0.5
+"""What a row costs for what stands in it, against what both views differ there: a seam between two lines of
+text is not seen even if a view is a little lighter than the other."""
 _FAR_COST = 0.5
 """What lying at the end of the room costs, in mean difference of a row, against its middle."""
 
@@ -98,13 +101,14 @@ def _room(
 def _calmest(
     greys: Sequence[Grey], above: int, below: int, tops_px: Sequence[int], least_px: int, most_px: int
 ) -> int:
-    """The row around which both agree best; of equal ones the nearest to the middle."""
+    """The row around which both agree best and least stands; of equal ones the nearest to the middle."""
     if most_px - least_px < _CALM_PX:
         return (least_px + most_px) // 2
     upper = greys[above][least_px - tops_px[above] : most_px - tops_px[above]]
     lower = greys[below][least_px - tops_px[below] : most_px - tops_px[below]]
     apart: NDArray[np.float64] = np.abs(upper.astype(np.int16) - lower).mean(axis=1, dtype=np.float64)
+    cost = apart + _INK_COST * edges(upper).mean(axis=1, dtype=np.float64)
     # Between two rows: as calm as the ones around it.
-    around = np.convolve(apart, np.ones(_CALM_PX) / _CALM_PX, mode="same")
+    around = np.convolve(cost, np.ones(_CALM_PX) / _CALM_PX, mode="same")
     from_middle = np.abs(np.linspace(-1, 1, len(around)))
     return least_px + int(np.argmin(around + _FAR_COST * from_middle))

@@ -23,8 +23,10 @@ Spectrum = NDArray[np.complex64]
 class View:
     """Luminance of a picture, what of it counts, and what comparing needs of it again and again."""
 
-    def __init__(self, grey: Grey, counted: Marked) -> None:
+    def __init__(self, grey: Grey, counted: Marked, *, is_masked: bool = False) -> None:
         self.grey = grey
+        self.is_masked = is_masked
+        """Whether parts of the page are left out, because something moves there."""
         self.counted = counted
         """Px that count, shape (height, width): neither bars nor what floats over the page."""
         self._spectra: dict[int, tuple[Spectrum, Spectrum, Spectrum]] = {}
@@ -36,14 +38,15 @@ class View:
 
     def part(self, first_px: int, last_px: int) -> View:
         """The rows from one to before another."""
-        return View(self.grey[first_px:last_px], self.counted[first_px:last_px])
+        rows = slice(first_px, last_px)
+        return View(self.grey[rows], self.counted[rows], is_masked=self.is_masked)
 
     def without(self, boxes: Sequence[Box]) -> View:
         """The same, but that nothing in the boxes counts."""
         counted = self.counted.copy()
         for box in boxes:
             counted[box.y_px : box.bottom_px, box.x_px : box.right_px] = False
-        return View(self.grey, counted)
+        return View(self.grey, counted, is_masked=True)
 
     @cached_property
     def counted_rows(self) -> tuple[int, int]:
