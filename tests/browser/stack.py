@@ -116,11 +116,11 @@ def running_application(
 
 
 @contextmanager
-def open_window() -> Iterator[webdriver.Chrome]:
-    """A browser window of 1280 × 800 px."""
+def open_window(*more: str) -> Iterator[webdriver.Chrome]:
+    """A browser window of 1280 × 800 px, started with more arguments than usual."""
     options = Options()
     options.binary_location = os.environ.get("TALLPAGE_CHROMIUM", "/usr/bin/chromium")
-    for argument in _ARGUMENTS:
+    for argument in (*_ARGUMENTS, *more):
         options.add_argument(argument)
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
     with webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver")) as driver:

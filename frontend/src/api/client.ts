@@ -65,11 +65,11 @@ export async function sendForm<T>(path: string, form: FormData): Promise<T> {
   return (await response.json()) as T;
 }
 
-/** Send a picture. */
-export async function sendPicture(file: Blob, name: string): Promise<void> {
+/** Send a picture; the capture that it becomes. */
+export async function sendPicture(file: Blob, name: string): Promise<{ id: number }> {
   const form = new FormData();
   form.append("picture", file, name);
-  await sendForm("/api/pictures", form);
+  return sendForm<{ id: number }>("/api/pictures", form);
 }
 
 /** Any failure as something a person can read. */

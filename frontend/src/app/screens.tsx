@@ -29,8 +29,7 @@ function screen(paths: readonly string[], load: () => Promise<ComponentType>): S
 /** The screens besides Gather. Their code is fetched when they are gone to: the first one ships without the others. */
 export const SCREENS: readonly Screen[] = [
   screen(["/shelf"], () => import("../shelf/ShelfPage").then((module) => module.ShelfPage)),
-  screen(["/shelf/data"], () => import("../shelf/DataFolderPage").then((module) => module.DataFolderPage)),
-  screen(["/shelf/deleted"], () => import("../shelf/DeletedPage").then((module) => module.DeletedPage)),
+  screen(["/shelf/data", "/shelf/deleted"], () => import("../shelf/BehindShelf").then((module) => module.BehindShelf)),
   screen(["/captures/:captureId", "/captures/:captureId/cuts/:cutId"], () => import("../bench/BenchPage").then((module) => module.BenchPage)),
   screen(["/captures/:captureId/cuts/:cutId/compare/:outputId"], () => import("../compare/ComparePage").then((module) => module.ComparePage)),
   screen(["/sweeps"], () => import("../sweeps/SweepsPage").then((module) => module.SweepsPage)),
@@ -39,7 +38,7 @@ export const SCREENS: readonly Screen[] = [
   screen(["/routines"], () => import("../routines/RoutinesPage").then((module) => module.RoutinesPage)),
   screen(["/routines/:routineId"], () => import("../routines/RoutinePage").then((module) => module.RoutinePage)),
   screen(["/runs/:runId"], () => import("../routines/runs/RunPage").then((module) => module.RunPage)),
-  screen(["/joins/:joinId"], () => import("../joins/JoinPage").then((module) => module.JoinPage)),
+  screen(["/grab", "/joins/:joinId"], () => import("../joins/PiecesScreen").then((module) => module.PiecesScreen)),
   screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
   screen(["/keys"], () => import("../keys/KeysPage").then((module) => module.KeysPage)),
   screen(["/settings"], () => import("../settings/SettingsPage").then((module) => module.SettingsPage)),

@@ -34,6 +34,10 @@ export function GatherPage() {
             <Link to="/sweeps/new" className="link link-primary">
               a list of many pages
             </Link>
+            {" · "}
+            <Link to="/grab" className="link link-primary">
+              your own screen
+            </Link>
           </p>
         </div>
         <HowToTake />
@@ -51,7 +55,7 @@ export function GatherPage() {
         {shelf.isPending && <p>Looking at the shelf…</p>}
         {shelf.isSuccess && latest.length === 0 && (
           <p className="py-8 text-center">
-            Nothing has been taken yet. Paste the address of a page above: it arrives here, and you can go on meanwhile.
+            Nothing has been taken yet. Paste the address of a page above: it arrives here.
           </p>
         )}
         <div className="grid grid-cols-2 gap-6 md:grid-cols-4 lg:grid-cols-5">

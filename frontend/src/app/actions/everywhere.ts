@@ -15,7 +15,7 @@ export interface Action {
   fixed?: boolean;
 }
 
-export type Scope = "everywhere" | "shelf" | "proofs" | "large" | "bench" | "compare";
+export type Scope = "everywhere" | "shelf" | "proofs" | "large" | "bench" | "compare" | "grab";
 
 /** What keys do on every screen; those of single screens are fetched with them. */
 export const EVERYWHERE = {

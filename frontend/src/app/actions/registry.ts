@@ -11,6 +11,7 @@ const AROUND: Record<Scope, readonly Scope[]> = {
   large: ["proofs", "everywhere"],
   bench: ["everywhere"],
   compare: ["everywhere"],
+  grab: ["everywhere"],
 };
 
 const withShift = (keys: readonly string[], held = "shift") => [...keys, ...keys.map((key) => `${held}+${key}`)];
@@ -28,6 +29,8 @@ export const ACTIONS = {
     fixed: true,
   },
   search: { scope: "shelf", group: "Everywhere", words: "search, on the shelf", keys: ["/"], fixed: true },
+
+  grab: { scope: "grab", group: "Everywhere", words: "grab what is shared, on the screen for that", keys: ["p"] },
 
   nextPicture: { scope: "proofs", group: "Sweep: skimming", words: "next picture", keys: ARROWS, shown: "← → ↑ ↓", fixed: true },
   large: { scope: "proofs", group: "Sweep: skimming", words: "large view", keys: ["enter"] },

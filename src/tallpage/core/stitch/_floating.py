@@ -18,6 +18,7 @@ from tallpage.core.stitch._cells import CELL_PX, Grey, Marked, difference
 from tallpage.core.stitch._still import Still, spread
 from tallpage.core.stitch.models import Bars
 
+_LONG_SHARE = 0.2
 _MOVED_ON = 12.0
 """Mean difference of a cell, of 255, from which on it is not what should have come there."""
 
@@ -90,11 +91,21 @@ def standing_sides(bars: Bars, still: Still, moving: Moving) -> Bars:
     left, right = np.zeros_like(still.still), np.zeros_like(still.still)
     left[between, : bars.left_px // CELL_PX] = True
     right[between, columns - bars.right_px // CELL_PX :] = True
+    stands = [
+        moving.floats(side & still.stuck) and _is_long(side & still.stuck, rows=between)
+        for side in (left, right)
+    ]
     return replace(
         bars,
-        left_px=bars.left_px if moving.floats(left & still.stuck) else 0,
-        right_px=bars.right_px if moving.floats(right & still.stuck) else 0,
+        left_px=bars.left_px if stands[0] else 0,
+        right_px=bars.right_px if stands[1] else 0,
     )
+
+
+def _is_long(cells: Marked, *, rows: slice) -> bool:
+    """Whether something stands along a good part of a side: a button in an empty margin is no side bar."""
+    seen: Marked = np.asarray(cells[rows].any(axis=1))
+    return bool(np.count_nonzero(seen) >= _LONG_SHARE * len(seen))
 
 
 def _count(moving: Moving, rows: slice, differs: Marked) -> None:

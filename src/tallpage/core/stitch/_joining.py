@@ -69,9 +69,6 @@ def _shown(join: Join, greys: Sequence[Grey], still: Still | None, restless: tup
     if still is None:
         return replace(join, stretches=stretches)
     moving = moves_with_page(greys, join.order, join.tops_px, still)
-    return replace(
-        join,
-        stretches=stretches,
-        bars=standing_sides(join.bars, still, moving),
-        floating=(*find_floating(still, moving, join.bars), *restless),
-    )
+    bars = standing_sides(join.bars, still, moving)
+    floating = (*find_floating(still, moving, bars), *restless)
+    return replace(join, stretches=stretches, bars=bars, floating=floating)

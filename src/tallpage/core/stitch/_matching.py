@@ -30,7 +30,7 @@ _LEAST_INKED = 64
 those of a window of the usual height; a picture of a phone has larger letters, as it is higher."""
 _LEAST_LINES = 3
 """Cells below each other, with something in them, that two views must share."""
-_MOST_CANDIDATES = 12
+_MOST_CANDIDATES = 8
 _CANDIDATE = 0.7
 """Squared difference against the squares themselves; unrelated rows are at 1 and above."""
 _WORSE_CANDIDATE = 0.25

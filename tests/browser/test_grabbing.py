@@ -1,0 +1,99 @@
+"""One's own screen: a tab is shared, grabbed, scrolled into one tall picture; sharing ends."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from selenium import webdriver
+
+from tests.browser.person import Person
+from tests.browser.stack import Application, open_window
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+_SHARED = "Timetable"
+
+
+@pytest.fixture
+def sharing_person(application: Application, tmp_path: Path) -> Iterator[tuple[Person, str]]:
+    """Somebody with a tab of the timetable beside Tall Page, which the browser shares without asking."""
+    with open_window(f"--auto-select-tab-capture-source-by-title={_SHARED}") as driver:
+        driver.get(f"{application.site}/timetable")
+        shared = driver.current_window_handle
+        driver.switch_to.new_window("tab")
+        person = Person(driver, application, tmp_path)
+        person.open("/grab")
+        person.click("Share a tab, window or screen")
+        person.see("[data-sharing=tab]")
+        yield person, shared
+
+
+def _grabbed(person: Person, least: int) -> None:
+    person.until(
+        lambda _: (
+            (rows := person.all("[data-grabbed]"))
+            and int(str(rows[0].get_attribute("data-grabbed"))) >= least
+        ),
+        what=f"{least} pictures",
+    )
+
+
+def _scroll(driver: webdriver.Chrome, shared: str, top_px: int) -> None:
+    own = driver.current_window_handle
+    driver.switch_to.window(shared)
+    driver.execute_script(f"scrollTo({{ top: {top_px}, behavior: 'instant' }})")
+    driver.switch_to.window(own)
+
+
+def test_a_tab_is_grabbed_at_once_and_in_series(sharing_person: tuple[Person, str]) -> None:
+    person, _ = sharing_person
+    before = person.newest_capture()
+    person.click("Grab now")
+    _grabbed(person, 1)
+    person.press("p")
+    _grabbed(person, 2)
+    person.click("Grab every 3 s")
+    _grabbed(person, 4)
+    person.click("Enough")
+    newest = person.ask(f"/captures/{before + 1}")
+    assert person.newest_capture() >= before + 4
+    assert newest["name"].startswith("Shared tab")
+    assert newest["width_px"] == 1_280
+    assert person.driver.current_url.endswith("/grab"), "the Bench opens when it is asked for"
+
+
+def test_a_tab_is_scrolled_into_one_tall_picture(sharing_person: tuple[Person, str]) -> None:
+    person, shared = sharing_person
+    person.click("Grab while I scroll")
+    _grabbed(person, 1)
+    for number in range(1, 5):
+        _scroll(person.driver, shared, 220 * number)
+        _grabbed(person, number + 1)
+    person.see_text("Joined so far")
+    _scroll(person.driver, shared, 2_400)
+    person.see_text("A piece is missing below picture")
+    for number, top_px in enumerate(range(2_180, 879, -260)):
+        _scroll(person.driver, shared, top_px)
+        _grabbed(person, 7 + number)
+    person.see_text("Joined so far")
+    person.click("Enough")
+    person.click("Join into one tall picture")
+    person.see_text("nothing missing")
+    height_px = person.ask(f"/joins/{person.driver.current_url.rsplit('/', 1)[1]}")["height_px"]
+    person.driver.switch_to.window(shared)
+    window_px = int(person.driver.execute_script("return innerHeight"))
+    assert height_px == 2_400 + window_px
+
+
+def test_sharing_that_ends_is_said_and_what_was_grabbed_stays(sharing_person: tuple[Person, str]) -> None:
+    person, shared = sharing_person
+    person.click("Grab now")
+    _grabbed(person, 1)
+    own = person.driver.current_window_handle
+    person.driver.switch_to.window(shared)
+    person.driver.close()
+    person.driver.switch_to.window(own)
+    person.see_text("Sharing was ended.")
+    assert not person.all("[data-sharing]")
+    _grabbed(person, 1)
