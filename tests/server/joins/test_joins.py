@@ -103,7 +103,7 @@ def test_a_page_taken_further_down_becomes_one_capture_with_one_map(
             PAGE[top_px : top_px + height_px],
             final_address="http://skerrin.example/timetable",
             report={"top_px": top_px, "page_height_px": height_px},
-            truncated=top_px == 0,
+            truncated=True,
         )
         box = Box(x_px=8, y_px=100, width_px=200, height_px=20)
         block = Block(role="heading", level=1, box=box, text=name, link="", alt="")
@@ -116,7 +116,9 @@ def test_a_page_taken_further_down_becomes_one_capture_with_one_map(
     assert np.array_equal(_pixels(kept), PAGE[:1_500])
     blocks = [(row["text"], row["y_px"]) for row in api.get(f"/captures/{kept}/map")]
     assert blocks == [("Above", 100), ("Below", 1_000)]
-    assert not api.get(f"/captures/{kept}")["truncated"]
+    assert api.get(f"/captures/{kept}")["truncated"]
+    further = api.send("POST", f"/captures/{kept}/further", status=202)
+    assert api.get(f"/captures/{further['id']}")["settings"]["from_px"] == 1_500
 
 
 @pytest.mark.parametrize(

@@ -76,12 +76,15 @@ def prepare(job: Job) -> Work:
         return manifest
 
     def commit(manifest: StripManifest) -> None:
-        last = captures[found.stretches[-1].view]
+        report = _report(found, captures)
         capture.storage_key, capture.incoming_key = publish_capture(folder), ""
         capture.width_px, capture.height_px = manifest.width_px, manifest.height_px
         capture.bytes = manifest.bytes
-        capture.truncated = last.truncated
+        # Only of what goes on from the top of a page is known where more of it would be.
+        capture.truncated = bool(report) and captures[found.stretches[-1].view].truncated
         capture.whole = all(row.whole for row in captures)
+        capture.report = report
+        capture.warnings = list(dict.fromkeys(words for row in captures for words in row.warnings))
         capture.taken_at = timezone.now()
         capture.save()
         index_capture(capture, PageMap.load_if_readable(capture.folder).text())
@@ -99,6 +102,18 @@ def _require_whole(join: Join) -> Found:
             code="join_missing",
         )
     return found
+
+
+def _report(found: Found, captures: list[Capture]) -> dict[str, object]:
+    """What is told of a page that was taken in several goes; nothing where the pieces are no such page."""
+    if any("top_px" not in row.report for row in captures):
+        return {}
+    return {
+        "top_px": min(row.report["top_px"] for row in captures),
+        "page_height_px": found.height_px // captures[0].scale,
+        "left_out": list(dict.fromkeys(words for row in captures for words in row.left_out)),
+        "wholeness": {"lacking": [words for row in captures for words in row.lacking]},
+    }
 
 
 def _name(first: Capture) -> str:
