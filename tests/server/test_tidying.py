@@ -14,12 +14,13 @@ from tallpage.cli import app
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import enqueue
+from tallpage.server.joins.models import Join
 from tallpage.server.outlets.models import Output
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import incoming_folder
-from tallpage.server.upkeep.leftovers import UNTOUCHED_FOR, find_leftovers
+from tallpage.server.upkeep.leftovers import JOINS_KEPT_FOR, UNTOUCHED_FOR, find_leftovers
 from tallpage.server.upkeep.tidying import tidy
-from tests.pictures import photograph, strips_of
+from tests.pictures import photograph, strips_of, text_page
 from tests.server.conftest import Api
 from tests.server.test_outlets import SLOT
 
@@ -88,6 +89,25 @@ def test_what_nothing_refers_to_is_told_first_and_cleared_then(
 
 def _files(path: Path) -> list[Path]:
     return [file for file in path.rglob("*") if file.is_file()] if path.is_dir() else [path]
+
+
+def test_joins_go_some_days_later_if_nothing_was_kept_of_them(
+    home: Path, api: Api, make_capture: MakeCapture, run_queue: Callable[[], None]
+) -> None:
+    page = text_page(320, 600)
+    ids = [make_capture(page[top : top + 300]).pk for top in (0, 150)]
+    kept, idle = (api.send("POST", "/joins", {"captures": ids}, status=202)["id"] for _ in range(2))
+    run_queue()
+    api.send("POST", f"/joins/{kept}/keep", status=202)
+    run_queue()
+    _long_ago(home)
+    tidy()
+    assert api.get(f"/joins/{idle}")["state"] == "whole", "its work is not nobody's"
+    Join.objects.update(created_at=timezone.now() - 2 * JOINS_KEPT_FOR)
+    tidy()
+    assert list(Join.objects.values_list("pk", flat=True)) == [kept]
+    tidy()
+    assert not Job.objects.filter(kind="find_join").exclude(join=kept).exists()
 
 
 def test_work_under_way_is_left_alone_however_old(home: Path, api: Api) -> None:

@@ -8,8 +8,8 @@ import { GrabbedList } from "./GrabbedList";
 
 /** Pictures of whatever is on one's own screen: by hand, in a series, or while it is scrolled. */
 export function GrabPage() {
-  useTitle("Grab");
   const sharing = useSharing();
+  useTitle(sharing.state === "on" ? "● Sharing" : "Your own screen");
   const grabs = useGrabs();
   const [isScrolled, setScrolled] = useState(false);
   // Who leaves the screen shares nothing any more.

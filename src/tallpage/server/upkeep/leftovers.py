@@ -18,6 +18,7 @@ from tallpage.server.archives.models import BroughtArchive
 from tallpage.server.handover.models import HandOver, SharedLink
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
+from tallpage.server.joins.models import Join
 from tallpage.server.outlets.models import Output, OutputFile
 from tallpage.server.preferences.values import value_of
 from tallpage.server.routines.models import RunItem
@@ -29,6 +30,7 @@ Kind = Literal[
 
 UNTOUCHED_FOR = timedelta(hours=2)
 """Work under way writes far more often; no job may take so long."""
+JOINS_KEPT_FOR = timedelta(days=7)
 _UNNAMED_FOR = timedelta(hours=24)
 """What no command line names may still be in use by a browser that waits for its next page."""
 _PENDING = (Job.State.QUEUED, Job.State.RUNNING)
@@ -82,18 +84,14 @@ def find_leftovers() -> list[Leftover]:
 
 def orphaned_jobs() -> QuerySet[Job]:
     """Rows of ended work that nothing points at: what it was for was made anew or deleted."""
-    return Job.objects.filter(
-        created_at__lt=timezone.now() - UNTOUCHED_FOR,
-        capture=None,
-        output=None,
-        comparison=None,
-        schedule=None,
-        saving=None,
-        hand_over=None,
-        brought_archive=None,
-        run_item=None,
-        delivery=None,
-    ).exclude(state__in=_PENDING)
+    pointing_at_it = {relation.name: None for relation in Job._meta.related_objects}
+    ended = Job.objects.filter(created_at__lt=timezone.now() - UNTOUCHED_FOR, **pointing_at_it)
+    return ended.exclude(state__in=_PENDING)
+
+
+def old_joins() -> QuerySet[Join]:
+    """Joins of which nothing was kept, some days old: a window that is scrolled makes many."""
+    return Join.objects.filter(capture=None, created_at__lt=timezone.now() - JOINS_KEPT_FOR)
 
 
 def _old_views(folder: Path) -> Iterator[Leftover]:

@@ -11,7 +11,7 @@ from tallpage.core.units import format_bytes
 from tallpage.server.jobs.models import Job
 from tallpage.server.reserve import keep_reserve
 from tallpage.server.storage import discard
-from tallpage.server.upkeep.leftovers import Leftover, find_leftovers, orphaned_jobs
+from tallpage.server.upkeep.leftovers import Leftover, find_leftovers, old_joins, orphaned_jobs
 
 _log = logging.getLogger(__name__)
 _EVERY_S, _FIRST_AFTER_S = 3_600.0, 120.0
@@ -40,6 +40,8 @@ def tidy(*, dry_run: bool = False) -> Tidied:
     """Clear what nothing refers to; with ``dry_run`` only look for it."""
     leftovers, jobs = tuple(find_leftovers()), list(orphaned_jobs().values_list("pk", flat=True))
     if not dry_run:
+        if old_joins().exists():
+            old_joins().delete()  # their work is nobody's then, and goes the next time
         for row in leftovers:
             discard(row.path)
         for start in range(0, len(jobs), _JOBS_AT_ONCE):
