@@ -78,10 +78,13 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     bench = f"/captures/{capture_id}"
     compare = f"{bench}/cuts/{output['cut_id']}/compare/{output['id']}"
     gone = person.take("/planning")
+    join = person.change("POST", "/joins", {"captures": [capture_id, gone]})
+    person.until(lambda _: person.ask(f"/joins/{join['id']}")["state"] == "missing", what="the join")
     person.change("DELETE", f"/captures/{gone}")
     paths = ["/", "/shelf", "/shelf/deleted", "/outlets", "/sign-ins", "/sweeps", "/sweeps/new", "/nonsense"]
     routines = _screens_of_routines(person, capture_id)
-    screens = [*paths, bench, compare, "/keys", "/settings", *routines, f"/sweeps/{sweep_id}"]
+    others = ["/keys", "/settings", "/grab", f"/joins/{join['id']}"]
+    screens = [*paths, bench, compare, *others, *routines, f"/sweeps/{sweep_id}"]
     for path in screens:
         person.open(path)
         person.see("h1")

@@ -55,7 +55,7 @@ export function GatherPage() {
         {shelf.isPending && <p>Looking at the shelf…</p>}
         {shelf.isSuccess && latest.length === 0 && (
           <p className="py-8 text-center">
-            Nothing has been taken yet. Paste the address of a page above: it arrives here.
+            Nothing has been taken yet. Paste an address above: it arrives here.
           </p>
         )}
         <div className="grid grid-cols-2 gap-6 md:grid-cols-4 lg:grid-cols-5">
