@@ -7,11 +7,13 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
 from tests.browser.person import Person
 from tests.browser.stack import open_window, running_application
+from tests.pictures import decoded
 
 from tallpage.demo.photo_store import PhotoStore
 
@@ -146,32 +148,20 @@ def _review(person: Person, capture_id: int, shoot: Callable[[str], None]) -> No
     shoot("review")
 
 
-_AROUND_THE_FERRY = [
-    [395, 470],
-    [640, 370],
-    [690, 300],
-    [860, 290],
-    [1060, 455],
-    [1050, 545],
-    [860, 560],
-    [420, 560],
-]
-
-
-def _outline(person: Person, capture_id: int, shoot: Callable[[str], None]) -> None:
-    """The ferry of the first page in an outline of its own, with a column folded away beside it."""
-    cut = person.change("POST", f"/captures/{capture_id}/cuts")
-    frame = {"x_px": 340, "y_px": 260, "width_px": 760, "height_px": 330}
-    frame["folds_down"] = [{"left_px": 350, "width_px": 36}]
-    outline = {"points": _AROUND_THE_FERRY, "smooth": True}
-    document = {**cut["document"], "frame": frame, "outline": outline}
-    person.change("PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "document": document})
-    person.open(f"/captures/{capture_id}/cuts/{cut['id']}")
-    person.see("[data-outline]")
-    person.open_panel("Outline")
-    person.click("Change its corners")
-    person.see("[data-outline-corner]")
-    shoot("outline")
+def _join(person: Person, shoot: Callable[[str], None]) -> None:
+    """Three windows of the timetable, dropped in another order than they were taken in."""
+    timetable = next(row for row in _captures(person) if row["address"].endswith("/timetable"))
+    strips = range(len(person.ask(f"/captures/{timetable['id']}")["strips"]))
+    page = np.concatenate(
+        [decoded(person.fetch(f"/captures/{timetable['id']}/strips/{number}")) for number in strips]
+    )
+    tops_px = (1_300, 0, 700)
+    ids = [person.drop_picture(page[top_px : top_px + 1_000, :, :3]) for top_px in tops_px]
+    join = person.change("POST", "/joins", {"captures": ids})
+    person.open(f"/joins/{join['id']}")
+    person.see("[data-joined] img")
+    person.click_on("[data-seam='1'] button")
+    shoot("join")
 
 
 def _routine(person: Person, shoot: Callable[[str], None]) -> None:
@@ -263,7 +253,7 @@ def main() -> None:
         _fold(person, from_px=300, by_px=160)
         shoot("folds")
         _point_and_dress(person, home_id, shoot)
-        _outline(person, home_id, shoot)
+        _join(person, shoot)
         _review(person, home_id, shoot)
         _hide(person, shoot)
         person.open_bench(tall_id)
