@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from "react";
 import { useAction } from "../app/actions/useAction";
 import { Follower } from "./following";
 import { glimpse, type Shared } from "./sharing";
+import { every } from "./ticking";
 import type { Grabs } from "./useGrabs";
 
 const SECONDS = [3, 5, 10] as const;
@@ -28,8 +29,8 @@ export function GrabTools({ shared, grabs, onScrolling }: GrabToolsProps) {
   useEffect(() => {
     if (going === null) return;
     const follower = new Follower();
-    const every = going.kind === "scrolling" ? LOOK_MS : going.kind === "series" ? going.seconds * 1_000 : 1_000;
-    const timer = window.setInterval(() => {
+    const ms = going.kind === "scrolling" ? LOOK_MS : going.kind === "series" ? going.seconds * 1_000 : 1_000;
+    return every(ms, () => {
       if (going.kind === "scrolling") {
         if (follower.isDue(glimpse(shared), performance.now())) grab();
       } else if (going.kind === "series") grab();
@@ -38,8 +39,7 @@ export function GrabTools({ shared, grabs, onScrolling }: GrabToolsProps) {
         grab();
         setGoing(null);
       }
-    }, every);
-    return () => window.clearInterval(timer);
+    });
   }, [going, grab, shared]);
 
   if (going)
