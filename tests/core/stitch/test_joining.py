@@ -171,6 +171,13 @@ def test_a_seam_moves_within_the_rows_that_both_views_show() -> None:
         moved_seam(join.stretches, 2, 300)
 
 
+@pytest.mark.parametrize("shape", [(1, 1), (7, 300), (300, 7), (9, 9)])
+def test_views_with_hardly_a_pixel_are_gaps(shape: tuple[int, int]) -> None:
+    views = [np.random.default_rng(seed).integers(0, 256, shape, dtype=np.uint8) for seed in range(3)]
+    for in_order in (True, False):
+        assert {gap.doubt for gap in find_join(views, in_order=in_order).gaps} == {"blank"}
+
+
 def test_views_of_several_widths_are_refused() -> None:
     with pytest.raises(ValueError, match="one width"):
         find_join([grey(PAGE[:400]), grey(PAGE[:400, :300])], in_order=True)
