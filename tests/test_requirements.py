@@ -1,7 +1,9 @@
 """Every pinned package installs on the Pythons that are promised: Debian 12's own first of all."""
 
+import ast
 import re
-from importlib.metadata import distribution
+import sys
+from importlib.metadata import distribution, packages_distributions
 from pathlib import Path
 
 import pytest
@@ -75,3 +77,26 @@ def test_whatever_a_pin_needs_on_a_python_is_pinned_too(python: str) -> None:
         if needed.marker is None or needed.marker.evaluate(place)
     ]
     assert lacking == []
+
+
+def test_what_the_application_imports_is_installed_with_it() -> None:
+    """Tests have more packages than the application: what only they bring must not be needed."""
+    pins = (ROOT / "requirements" / "runtime.txt").read_text().splitlines()
+    pinned = {canonicalize_name(line.partition("==")[0]) for line in pins if "==" in line}
+    brought_by = packages_distributions()
+    for path in (ROOT / "src" / "tallpage").rglob("*.py"):
+        for name in _imported(path):
+            if name in sys.stdlib_module_names or name == "tallpage":
+                continue
+            sources = {canonicalize_name(source) for source in brought_by.get(name, [])}
+            assert sources & pinned, f"{path} imports {name}"
+
+
+def _imported(path: Path) -> set[str]:
+    names: set[str] = set()
+    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        if isinstance(node, ast.Import):
+            names |= {alias.name.partition(".")[0] for alias in node.names}
+        elif isinstance(node, ast.ImportFrom) and node.module and not node.level:
+            names.add(node.module.partition(".")[0])
+    return names
