@@ -128,8 +128,10 @@ class _Quiet(SimpleHTTPRequestHandler):
 
 
 @functools.cache
-def pages(names: tuple[str, ...], most_px: int = _PAGE_AT_MOST_PX) -> dict[str, Image.Image]:
-    """Documentation pages, taken over loopback, at most so high."""
+def pages(
+    names: tuple[str, ...], most_px: int = _PAGE_AT_MOST_PX, screen: str = "desk"
+) -> dict[str, Image.Image]:
+    """Documentation pages, taken over loopback, at most so many CSS px high."""
     found = {}
     handler = functools.partial(_Quiet, directory=str(_DOCS))
     with ThreadingHTTPServer(("127.0.0.1", 0), handler) as server, Browser() as browser:
@@ -140,12 +142,17 @@ def pages(names: tuple[str, ...], most_px: int = _PAGE_AT_MOST_PX) -> dict[str, 
                 print(f"{name} is not there: install the package of {path.partition('/')[0]}")
                 continue
             address = f"http://127.0.0.1:{server.server_port}/{path}"
-            request = PageRequest(address=address, screen=PRESETS["desk"], max_height_px=most_px)
-            with tempfile.TemporaryDirectory() as scratch:
-                strips, file = Path(scratch) / "strips", Path(scratch) / "page.png"
-                strips.mkdir()
-                manifest, _ = take_page(browser, request, strips)
-                save_joined_png(strips, manifest, file)
-                found[name] = Image.open(file).convert("RGB")
+            found[name] = take_picture(browser, address, screen, most_px)
         server.shutdown()
     return found
+
+
+def take_picture(browser: Browser, address: str, screen: str, most_px: int) -> Image.Image:
+    """A page on one of the usual screens, at most so many CSS px high."""
+    request = PageRequest(address=address, screen=PRESETS[screen], max_height_px=most_px)
+    with tempfile.TemporaryDirectory() as scratch:
+        strips, file = Path(scratch) / "strips", Path(scratch) / "page.png"
+        strips.mkdir()
+        manifest, _ = take_page(browser, request, strips)
+        save_joined_png(strips, manifest, file)
+        return Image.open(file).convert("RGB")

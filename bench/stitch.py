@@ -14,12 +14,9 @@ import time
 from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from functools import partial
-from http.server import ThreadingHTTPServer
 from pathlib import Path
 
 import numpy as np
-from PIL import Image
 from tests.core.stitch.sequences import (
     Pixels,
     Views,
@@ -34,10 +31,9 @@ from tests.core.stitch.sequences import (
     with_button,
 )
 
-from bench.pictures import _DOCS, OTHER_PAGES, PAGES, _Quiet
-from tallpage.core.capture import PRESETS, Browser, PageRequest, take_page
+from bench.pictures import OTHER_PAGES, PAGES, pages, take_picture
+from tallpage.core.capture import Browser
 from tallpage.core.picture import Raster
-from tallpage.core.render import save_joined_png
 from tallpage.core.stitch import Join, join_pictures
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.site_server import DemoSite
@@ -59,11 +55,11 @@ class Sequence:
 
 def sequences() -> Iterator[Sequence]:
     """Forty of them: each kind on pages in turn, so that every page is used several times."""
-    pages = list(_taken())
-    if not pages:
+    taken = list(_taken())
+    if not taken:
         raise SystemExit("No page to make sequences of: install python3.11-doc or debian-handbook.")
     for number in range(40):
-        name, screen, page = pages[number % len(pages)]
+        name, screen, page = taken[number % len(taken)]
         kind, make = _KINDS[number % len(_KINDS)]
         rng = np.random.default_rng(number)
         made = make(page, _WINDOWS_PX[screen], rng)
@@ -175,40 +171,25 @@ _KINDS: tuple[tuple[str, Callable[[Pixels, int, np.random.Generator], _Made]], .
 
 
 def _taken() -> Iterator[tuple[str, str, Pixels]]:
-    """Pages of documentation and of the demo, on a desk and a phone."""
-    handler = partial(_Quiet, directory=str(_DOCS))
+    """Pages of documentation and of the demo, on a desk and a phone, that are high enough."""
+    names = tuple(name for name in (*PAGES, *OTHER_PAGES) if name != "doc index")
+    found = {screen: pages(names, _MOST_CSS_PX, screen) for screen in _WINDOWS_PX}
     with (
         tempfile.TemporaryDirectory() as photos,
-        ThreadingHTTPServer(("127.0.0.1", 0), handler) as server,
         DemoSite(0, PhotoStore(Path(photos))) as site,
         Browser() as browser,
     ):
-        for serving in (server, site):
-            threading.Thread(target=serving.serve_forever, daemon=True).start()
-        known = {**PAGES, **OTHER_PAGES}
-        addresses = {
-            name: f"http://127.0.0.1:{server.server_port}/{path}"
-            for name, path in known.items()
-            if (_DOCS / path).exists() and name != "doc index"
-        }
-        addresses |= {f"demo {path[1:]}": f"http://127.0.0.1:{site.server_port}{path}" for path in _DEMO}
-        for name, address in addresses.items():
-            for screen in _WINDOWS_PX:
-                page = _page(browser, address, screen)
-                if len(page) > 2.6 * _WINDOWS_PX[screen]:
-                    yield name, screen, page
-        server.shutdown()
+        threading.Thread(target=site.serve_forever, daemon=True).start()
+        for path in _DEMO:
+            address = f"http://127.0.0.1:{site.server_port}{path}"
+            for screen, pictures in found.items():
+                pictures[f"demo {path[1:]}"] = take_picture(browser, address, screen, _MOST_CSS_PX)
         site.shutdown()
-
-
-def _page(browser: Browser, address: str, screen: str) -> Pixels:
-    request = PageRequest(address=address, screen=PRESETS[screen], max_height_px=_MOST_CSS_PX)
-    with tempfile.TemporaryDirectory() as scratch:
-        strips, file = Path(scratch) / "strips", Path(scratch) / "page.png"
-        strips.mkdir()
-        manifest, _ = take_page(browser, request, strips)
-        save_joined_png(strips, manifest, file)
-        return np.asarray(Image.open(file).convert("RGB"))
+    for name in (*names, *(f"demo {path[1:]}" for path in _DEMO)):
+        for screen, window_px in _WINDOWS_PX.items():
+            picture = found[screen].get(name)
+            if picture is not None and picture.height > 2.6 * window_px:
+                yield name, screen, np.asarray(picture)
 
 
 def judged(sequence: Sequence, join: Join) -> str:

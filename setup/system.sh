@@ -54,7 +54,7 @@ if [ -n "$missing" ]; then
         chmod +x /usr/sbin/policy-rc.d
         trap 'rm -f /usr/sbin/policy-rc.d' EXIT
     fi
-    "$here/step.sh" "Debian's lists of packages" apt-get -o DPkg::Lock::Timeout=300 update
+    "$here/step.sh" "Debian's lists of packages" apt-get update
     # shellcheck disable=SC2086  # a list of packages, split on purpose
     DEBIAN_FRONTEND=noninteractive "$here/step.sh" "Debian's packages:$missing" apt-get -o DPkg::Lock::Timeout=300 install -y $missing
 fi
@@ -62,7 +62,7 @@ fi
 # Takes pages with a third of the work. Where it cannot be had, chromium takes them.
 lighter=chromium-headless-shell
 if [ "$(id -u)" -eq 0 ] && ! command -v "$lighter" >/dev/null 2>&1; then
-    apt-cache policy "$lighter" 2>/dev/null | grep -q "Candidate: [0-9]" || apt-get -o DPkg::Lock::Timeout=300 update -qq || true
+    apt-cache policy "$lighter" 2>/dev/null | grep -q "Candidate: [0-9]" || apt-get update -qq || true
     DEBIAN_FRONTEND=noninteractive "$here/step.sh" "A lighter browser for taking pages" \
         apt-get -o DPkg::Lock::Timeout=300 install -y "$lighter" 2>/dev/null || echo "$lighter cannot be had here: chromium takes the pages."
 fi

@@ -199,6 +199,16 @@ class Person:
         self.open(f"/captures/{capture_id}")
         self.see("[data-frame]")
 
+    def choose(self, capture_id: int, *keys: str) -> None:
+        """Press a capture's picture on the shelf while keys are held down."""
+        card = self.see(f"[data-chosen]:has([data-capture='{capture_id}']) img")
+        self.driver.execute_script("arguments[0].scrollIntoView({ block: 'center' })", card)
+        for key in keys:
+            ActionChains(self.driver).key_down(key).perform()
+        ActionChains(self.driver).move_to_element(card).click().perform()
+        for key in keys:
+            ActionChains(self.driver).key_up(key).perform()
+
     def open_how_to_take(self) -> None:
         """On Gather, open the settings for pages that need some."""
         self.see("[aria-label=Screens] [aria-pressed]")

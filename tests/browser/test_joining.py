@@ -9,7 +9,6 @@ import pytest
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
-from tests.browser.test_shelf import _choose
 from tests.core.stitch.sequences import Views, scrolled, under_header
 from tests.pictures import Pixels, as_png, decoded
 
@@ -49,7 +48,7 @@ def _drop(person: Person, views: tuple[Pixels, ...]) -> list[int]:
 def _join(person: Person, ids: list[int]) -> None:
     person.open("/shelf")
     for capture_id in ids:
-        _choose(person, capture_id, Keys.CONTROL)
+        person.choose(capture_id, Keys.CONTROL)
     person.see(f"[data-chosen-count='{len(ids)}']")
     person.click("Join")
 
@@ -66,8 +65,11 @@ def test_screens_of_a_phone_are_dropped_and_joined(person: Person) -> None:
     seam = person.see("[data-seam='1'] input[type=range]")
     at_px = int(str(seam.get_attribute("value")))
     seam.send_keys(Keys.ARROW_RIGHT)
-    person.see_text(f"Seam at row {at_px + 1:,}")
     person.see(f"[data-seam-line='1'][aria-label='Seam 1, at row {at_px + 1}']")
+    assert person.driver.switch_to.active_element == seam, "it is moved on by keys"
+    person.press(Keys.ARROW_RIGHT)
+    person.see(f"[data-seam-line='1'][aria-label='Seam 1, at row {at_px + 2}']")
+    person.see_text(f"Seam at row {at_px + 2:,}")
 
     person.click("Keep as one capture")
     person.click("Open it")

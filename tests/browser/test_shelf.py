@@ -6,7 +6,6 @@ import io
 import zipfile
 
 import pytest
-from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
@@ -21,17 +20,6 @@ def _chosen(person: Person, count: int) -> None:
     person.until(lambda _: person.see(f"[data-chosen-count='{count}']"), what=f"{count} chosen")
 
 
-def _choose(person: Person, capture_id: int, *keys: str) -> None:
-    """Press a capture's picture while keys are held down."""
-    card = person.see(f"[data-chosen]:has([data-capture='{capture_id}']) img")
-    person.driver.execute_script("arguments[0].scrollIntoView({ block: 'center' })", card)
-    for key in keys:
-        ActionChains(person.driver).key_down(key).perform()
-    ActionChains(person.driver).move_to_element(card).click().perform()
-    for key in keys:
-        ActionChains(person.driver).key_up(key).perform()
-
-
 def test_twelve_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Person) -> None:
     person.open("/shelf")
     ids = [person.drop_picture(gradient(60, 40 + number)) for number in range(13)]
@@ -39,9 +27,9 @@ def test_twelve_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Pers
     person.until(
         lambda _: len(person.all(f"[data-capture='{ids[0]}'][data-state=done]")) == 1, what="the captures"
     )
-    _choose(person, ids[-1], Keys.CONTROL)
+    person.choose(ids[-1], Keys.CONTROL)
     _chosen(person, 1)
-    _choose(person, ids[1], Keys.SHIFT)
+    person.choose(ids[1], Keys.SHIFT)
     _chosen(person, 12)
     person.open_panel("Label them")
     person.type_into("[role=dialog] input", "winter fares")
@@ -129,7 +117,7 @@ def test_the_shelf_as_a_list_is_sorted_and_a_search_is_kept(person: Person) -> N
 def test_captures_leave_as_an_archive_and_are_brought_in_again(person: Person) -> None:
     capture_id = person.drop_picture(gradient(60, 90))
     person.open("/shelf")
-    _choose(person, capture_id, Keys.CONTROL)
+    person.choose(capture_id, Keys.CONTROL)
     _chosen(person, 1)
     person.open_panel("Hand over 1 capture")
     person.click("Archive")
@@ -159,7 +147,7 @@ def test_the_files_of_two_are_made_for_an_outlet_at_once(person: Person) -> None
     (outlet, *_) = [row for row in person.ask("/outlets") if row["slots"]]
     person.open("/shelf")
     for capture_id in ids:
-        _choose(person, capture_id, Keys.CONTROL)
+        person.choose(capture_id, Keys.CONTROL)
     _chosen(person, 2)
     person.open_panel("Make their files")
     person.click(outlet["name"])

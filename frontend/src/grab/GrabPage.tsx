@@ -41,7 +41,7 @@ export function GrabPage() {
             For what no address leads to: a window of another programme, a page that only this browser may see. Your browser asks which tab, window or screen; only the pictures you grab are kept, on the shelf.
           </p>
           <button type="button" className="btn btn-primary" disabled={sharing.state === "asking"} onClick={() => void startSharing()}>
-            Share a tab, window or screen
+            {sharing.state === "asking" ? "Choose in your browser’s dialog…" : "Share a tab, window or screen"}
           </button>
         </div>
       )}

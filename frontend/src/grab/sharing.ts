@@ -26,6 +26,10 @@ export async function startSharing(): Promise<void> {
       video: { width: { ideal: MOST_PX }, height: { ideal: MOST_PX } },
       audio: false,
     });
+    if (useSharing.getState().state !== "asking") {
+      stop(stream); // the screen was left meanwhile: nobody would see that sharing is on
+      return;
+    }
     const video = document.createElement("video");
     video.className = "w-full";
     video.muted = true;
@@ -43,8 +47,12 @@ export async function startSharing(): Promise<void> {
 /** Ends it at once. */
 export function endSharing(): void {
   const now = useSharing.getState();
-  if (now.state === "on") for (const track of (now.shared.video.srcObject as MediaStream).getTracks()) track.stop();
+  if (now.state === "on") stop(now.shared.video.srcObject as MediaStream);
   set({ state: "off" });
+}
+
+function stop(stream: MediaStream): void {
+  for (const track of stream.getTracks()) track.stop();
 }
 
 /** What is seen now, pixel for pixel, as PNG. */

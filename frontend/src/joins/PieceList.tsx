@@ -126,5 +126,5 @@ function Between({ join, place, seam, isChosen, onSeam }: BetweenProps) {
       </li>
     );
   if (!seam) return <li className="h-2" aria-hidden />;
-  return <SeamRow key={seam.at_px} joinId={join.id} seam={seam} isChosen={isChosen} onChoose={() => onSeam(seam.number)} />;
+  return <SeamRow joinId={join.id} seam={seam} isChosen={isChosen} onChoose={() => onSeam(seam.number)} />;
 }

@@ -14,16 +14,17 @@ interface SeamRowProps {
 
 /** Where one piece goes over into the next; it can lie wherever both show the same. */
 export function SeamRow({ joinId, seam, isChosen, onChoose }: SeamRowProps) {
-  const [atPx, setAtPx] = useState(seam.at_px);
+  const [movingPx, setMovingPx] = useState<number | null>(null);
   const move = useMoveSeam(joinId);
-  const settle = (row: number) => row !== seam.at_px && move.mutate({ number: seam.number, at_px: row }, { onError: showProblem });
+  const atPx = movingPx ?? seam.at_px;
+  const settle = (row: number) => move.mutate({ number: seam.number, at_px: row }, { onError: showProblem, onSettled: () => setMovingPx(null) });
   return (
     <li className={`my-1 ml-4 border-l-2 py-1 pl-3 text-sm ${isChosen ? "border-primary" : "border-base-300"}`} data-seam={seam.number}>
       <button type="button" className="underline" aria-pressed={isChosen} onClick={onChoose}>
         Seam at row {atPx.toLocaleString("en-GB")}
       </button>
       {seam.least_px < seam.most_px && (
-        <Slide name={`Row of seam ${seam.number}`} value={atPx} least={seam.least_px} greatest={seam.most_px} onChange={setAtPx} onSettle={settle} />
+        <Slide name={`Row of seam ${seam.number}`} value={atPx} least={seam.least_px} greatest={seam.most_px} onChange={setMovingPx} onSettle={settle} />
       )}
     </li>
   );

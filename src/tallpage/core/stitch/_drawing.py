@@ -29,7 +29,7 @@ class JoinDrawer:
             raise ValueError("Pieces are missing: there is nothing whole to draw.")
         self._join = join
         self._read = read_rows
-        self._first, self._last = join.order[0], join.stretches[-1].view
+        self._first = join.order[0]
         self._sides_below_px = join.heights_px[self._first] - join.bars.bottom_px
         self._foot_px = join.height_px - join.bars.bottom_px
         self._side_colours: Rows | None = None

@@ -19,6 +19,7 @@ from tallpage.core.stitch._still import Still, spread
 from tallpage.core.stitch.models import Bars
 
 _LONG_SHARE = 0.2
+"""Share of the rows of a side in which something must stand to make it a side bar."""
 _MOVED_ON = 12.0
 """Mean difference of a cell, of 255, from which on it is not what should have come there."""
 
@@ -85,7 +86,7 @@ def find_floating(still: Still, moving: Moving, bars: Bars) -> tuple[Box, ...]:
 
 
 def standing_sides(bars: Bars, still: Still, moving: Moving) -> Bars:
-    """The bars without those at the sides that do go with the page."""
+    """The bars without those at the sides that go with the page, or hold but a button."""
     rows, columns = still.still.shape
     between = slice(bars.top_px // CELL_PX, rows - bars.bottom_px // CELL_PX)
     left, right = np.zeros_like(still.still), np.zeros_like(still.still)

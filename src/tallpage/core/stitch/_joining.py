@@ -45,7 +45,8 @@ def find_join(greys: Sequence[Grey], *, in_order: bool) -> Join:
             layout, doubts = place_views(views, in_order=in_order)
             gaps = find_gaps(layout, doubts, in_order=in_order)
     if not gaps:
-        found = contradictions(views, layout)
+        excluded = (pair for pair, doubt in doubts.items() if doubt == "contradicts")
+        found = (*excluded, *contradictions(views, layout))
         gaps = [Gap(below=upper, above=lower, doubt="contradicts") for upper, lower in found]
     tops_px = layout.tops_px()
     order = tuple(view for run in layout.runs() for view in run)

@@ -60,15 +60,12 @@ def join_pictures(pictures: Sequence[Raster], *, in_order: bool) -> Join:
 
 def join_rows(join: Join, pictures: Sequence[Raster], top_px: int, height_px: int) -> Rows:
     """Rows of what a whole join shows, shape (rows, width, 3)."""
-    opaque = [_opaque(picture) for picture in pictures]
-    drawer = JoinDrawer(join, lambda view, first_px, count: opaque[view].rows(first_px, count))
-    return drawer.rows(top_px, height_px)
+    return _drawer(join, pictures).rows(top_px, height_px)
 
 
 def write_join(join: Join, pictures: Sequence[Raster], folder: Path) -> StripManifest:
     """Write what a whole join shows as strips into ``folder``, which exists and is empty."""
-    opaque = [_opaque(picture) for picture in pictures]
-    drawer = JoinDrawer(join, lambda view, top_px, count: opaque[view].rows(top_px, count))
+    drawer = _drawer(join, pictures)
     writer = StripWriter(folder, width_px=join.width_px)
     for top_px, height_px in bands(join.height_px, MAX_STRIP_HEIGHT_PX):
         rows: list[Rows] = [
@@ -76,6 +73,11 @@ def write_join(join: Join, pictures: Sequence[Raster], folder: Path) -> StripMan
         ]
         writer.add(encode_png(Raster.from_rows(np.concatenate(rows))), height_px=height_px)
     return writer.finish()
+
+
+def _drawer(join: Join, pictures: Sequence[Raster]) -> JoinDrawer:
+    opaque = [_opaque(picture) for picture in pictures]
+    return JoinDrawer(join, lambda view, top_px, count: opaque[view].rows(top_px, count))
 
 
 def _opaque(picture: Raster) -> Raster:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterator, Sequence
 
-from tallpage.core.stitch._matching import Match, Unsure, find_displacement, look_at
+from tallpage.core.stitch._matching import Unsure, find_displacement, look_at
 from tallpage.core.stitch._views import View
 from tallpage.core.stitch.models import Doubt, Gap
 
@@ -90,7 +90,7 @@ def contradictions(views: Sequence[View], layout: Layout) -> Iterator[tuple[int,
             at_px = layout.between_half_px(upper, lower) // 2
             if at_px >= views[upper].height_px:
                 continue
-            match: Match | None = look_at(views[upper], views[lower], at_px)
+            match = look_at(views[upper], views[lower], at_px)
             if match is not None and match.inked >= match.least_inked and match.share > _AGREES:
                 yield upper, lower
 

@@ -21,6 +21,7 @@ _LEAST_PAIRS = 2
 _USUALLY = 0.75
 _LEAST_CELLS = 16
 _DENSE = 0.7
+"""Share of the inked cells of a box that must differ."""
 _MOST_SHARE = 0.12
 """Of the window. Where more than that differs, the views do not belong together."""
 
