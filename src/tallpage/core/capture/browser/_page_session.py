@@ -27,6 +27,11 @@ _NAMED_KINDS = {"stylesheet": "styles", "script": "scripts", "font": "fonts", "d
 _AFTER_ACTION_MS = 120
 _GIVEN_UP_BY_THE_PAGE = "net::ERR_ABORTED"
 _AFTER_INTERRUPTION_MS = (50, 200, 800)
+_NOTED = """async (argument) => {
+  const noted = window[Symbol.for("capture")]?.noted ?? ((work) => work());
+  return JSON.stringify(await noted(() => (SCRIPT)(argument)));
+}"""
+"""How a page script is run. A live page notes what it does, so that it can be undone."""
 _REFUSED_STATUS, _WANTS_SIGN_IN_STATUS = 403, 401
 
 
@@ -172,6 +177,11 @@ class PageSession:
         with self._answering_within(timeout_ms):
             self._page.mouse.move(-1, -1)
 
+    def point_at(self, x_px: float, y_px: float, *, timeout_ms: int) -> None:
+        """Move the pointer to a place of the window."""
+        with self._answering_within(timeout_ms):
+            self._page.mouse.move(x_px, y_px)
+
     def pause(self, wait_ms: int) -> None:
         """Let the page go on for a while."""
         with translated(self.address):
@@ -235,9 +245,7 @@ class PageSession:
     def _run_in(self, frame: Frame, script: str, argument: object, timeout_ms: int) -> Any:
         with self._answering_within(timeout_ms):
             # As text: the driver takes ten times as long over thousands of values as over their JSON.
-            text = frame.evaluate(
-                f"async (argument) => JSON.stringify(await ({page_script(script)})(argument))", argument
-            )
+            text = frame.evaluate(_NOTED.replace("SCRIPT", page_script(script)), argument)
         return None if text is None else json.loads(text)
 
     def enter_filling_frame(self, *, timeout_ms: int) -> bool:
@@ -315,6 +323,12 @@ class PageSession:
         with self._answering_within(self._operation_ms):
             return locator.count() > 0
 
+    def first_is(self, target: str, script: str) -> bool:
+        """Whether a page script says yes to the first visible element that a target points at."""
+        locator = self._locator(target)
+        with self._answering_within(self._operation_ms):
+            return locator.count() > 0 and bool(locator.evaluate(page_script(script)))
+
     def hover(self, target: str, *, timeout_ms: int) -> None:
         """Put the pointer on something."""
         with self._acting(target, "had the pointer put on it"):
@@ -326,9 +340,13 @@ class PageSession:
             self._locator(target).click(timeout=timeout_ms)
 
     def fill(self, target: str, text: str, *, timeout_ms: int) -> None:
-        """Type a text into a field, over what was there."""
+        """Type a text into a field, over what was there; of a list to choose from, choose what says so."""
         with self._acting(target, "could be typed into"):
-            self._locator(target).fill(text, timeout=timeout_ms)
+            field = self._locator(target)
+            if field.evaluate("(field) => field.localName === 'select'", timeout=timeout_ms):
+                field.select_option(label=text, timeout=timeout_ms)
+            else:
+                field.fill(text, timeout=timeout_ms)
 
     def press(self, key: str) -> None:
         """Press a key, where the page has its focus."""
@@ -356,13 +374,17 @@ class PageSession:
         self.hover(target, timeout_ms=timeout_ms)
         element = self.find(target, timeout_ms=timeout_ms)
         with self._answering_within(self._operation_ms):
-            mark: str = self._page.evaluate(page_script("browser/hold"), element)
-            self._session.send("DOM.enable")
-            self._session.send("CSS.enable")
-            root = self._session.send("DOM.getDocument", {"depth": 0})["root"]["nodeId"]
-            query = {"nodeId": root, "selector": f"[{mark}]"}
-            for node in self._session.send("DOM.querySelectorAll", query)["nodeIds"]:
-                self._session.send("CSS.forcePseudoState", {"nodeId": node, "forcedPseudoClasses": ["hover"]})
+            self.show_as_pointed_at(self._page.evaluate(page_script("browser/hold"), element), shown=True)
+
+    def show_as_pointed_at(self, mark: str, *, shown: bool) -> None:
+        """Show the elements that have an attribute as they are under the pointer, or not any more."""
+        self._session.send("DOM.enable")
+        self._session.send("CSS.enable")
+        root = self._session.send("DOM.getDocument", {"depth": 0})["root"]["nodeId"]
+        query = {"nodeId": root, "selector": f"[{mark}]"}
+        forced = {"forcedPseudoClasses": ["hover"] if shown else []}
+        for node in self._session.send("DOM.querySelectorAll", query)["nodeIds"]:
+            self._session.send("CSS.forcePseudoState", {"nodeId": node, **forced})
 
     @contextmanager
     def _answering_within(self, timeout_ms: float) -> Iterator[None]:

@@ -26,7 +26,7 @@ from tallpage.core.errors import BrowserMissing, PageError, StorageError
 
 if TYPE_CHECKING:  # loaded when the first browser is started: most of what imports this starts none
     from playwright.sync_api import Browser as _Browser
-    from playwright.sync_api import Playwright
+    from playwright.sync_api import BrowserContext, Page, Playwright
 
 _GONE = (psutil.NoSuchProcess, ProcessLookupError)
 """How the system tells that browser or driver ended while they were started."""
@@ -39,12 +39,14 @@ _ARGUMENTS = [
     "--disable-component-update",
     "--disable-sync",
     "--hide-scrollbars",
-    # Frames as fast as they are drawn, not as fast as a display shows them: nobody watches.
-    "--disable-gpu-vsync",
-    "--disable-frame-rate-limit",
     # Nothing leaves past a proxy.
     "--force-webrtc-ip-handling-policy=disable_non_proxied_udp",
     "--font-render-hinting=none",
+]
+_UNWATCHED_ARGUMENTS = [
+    # Frames as fast as they are drawn, not as fast as a display shows them: nobody watches.
+    "--disable-gpu-vsync",
+    "--disable-frame-rate-limit",
     # Animated pictures show their first frame: two takes of an unchanged page are to be the same.
     "--blink-settings=imageAnimationPolicy=2",
 ]
@@ -79,11 +81,13 @@ def find_chromium() -> str | None:
 class Browser:
     """A running Chromium, kept for many pages. Belongs to the thread that entered it.
 
-    With a ``filtering_proxy`` (running already) it connects to nothing that this does not allow.
+    With a ``filtering_proxy`` (running already) it connects to nothing that this does not allow. One that
+    is ``watched`` by a person shows movement as a display would.
     """
 
-    def __init__(self, *, filtering_proxy: FilteringProxy | None = None) -> None:
+    def __init__(self, *, filtering_proxy: FilteringProxy | None = None, watched: bool = False) -> None:
         self._filtering_proxy = filtering_proxy
+        self._arguments = _ARGUMENTS if watched else [*_ARGUMENTS, *_UNWATCHED_ARGUMENTS]
         self._playwright: Playwright | None = None
         self._browser: _Browser | None = None
         self._watch: BrowserWatch | None = None
@@ -112,7 +116,7 @@ class Browser:
         try:
             return playwright.chromium.launch(
                 executable_path=path,
-                args=_ARGUMENTS,
+                args=self._arguments,
                 # Chromium's own sandbox cannot start as root; everybody else keeps it.
                 chromium_sandbox=os.geteuid() != 0,
                 # Without the sign in front, Chromium would go past the filtering proxy to its own machine.
@@ -185,32 +189,41 @@ class Browser:
 
         What a form signed in to once is remembered while the browser lives.
         """
-        browser = self._running()
-        if self._filtering_proxy:
-            self._filtering_proxy.refused.clear()
-        open_ms = request.timeouts.open_ms
-        with watchdog(open_ms, self.end_at_once), translated("about:blank"):
-            context = browser.new_context(**self._visitor(request))
-        try:
-            with watchdog(open_ms, self.end_at_once), translated("about:blank"):
+        with self.open_visit(request) as context:
+            with watchdog(request.timeouts.open_ms, self.end_at_once), translated("about:blank"):
                 page = context.new_page()
                 context.on("page", lambda popup: popup.close())
                 page.on("dialog", lambda dialog: dialog.dismiss())
                 page.add_init_script(script=page_script("browser/prelude"))
                 page.add_init_script(script=page_script("browser/movement"))
-                door = PageSession(
-                    page,
-                    context.new_cdp_session(page),
-                    request,
-                    filtering_proxy=self._filtering_proxy,
-                    hang_up=self.end_at_once,
-                )
+                door = self.session_of(page, request)
             yield door
+
+    @contextmanager
+    def open_visit(self, request: PageRequest) -> Iterator[BrowserContext]:
+        """A visit as the request's screen and sign-in make it, with no page yet."""
+        browser = self._running()
+        if self._filtering_proxy:
+            self._filtering_proxy.refused.clear()
+        with watchdog(request.timeouts.open_ms, self.end_at_once), translated("about:blank"):
+            context = browser.new_context(**self._visitor(request))
+        try:
+            yield context
         finally:
             if self.is_alive:
                 # It may die just now, and is replaced.
                 with watchdog(_CLOSE_MS, self.end_at_once), suppress(Exception):
                     context.close()
+
+    def session_of(self, page: Page, request: PageRequest) -> PageSession:
+        """What a capture does with a page of a visit."""
+        return PageSession(
+            page,
+            page.context.new_cdp_session(page),
+            request,
+            filtering_proxy=self._filtering_proxy,
+            hang_up=self.end_at_once,
+        )
 
     def pdf_of(self, html: str) -> bytes:
         """A page of our own, which needs nothing from elsewhere, as A4 sheets."""

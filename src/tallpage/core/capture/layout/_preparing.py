@@ -43,11 +43,18 @@ class Prepared:
 
 
 def prepare(
-    page: PageSession, request: PageRequest, steps: StepsDone, go_on: GoOn, *, by_wheel: bool = True
+    page: PageSession,
+    request: PageRequest,
+    steps: StepsDone,
+    go_on: GoOn,
+    *,
+    by_wheel: bool = True,
+    as_it_is: bool = False,
 ) -> Prepared:
     """Walk through the page and lay it out.
 
-    With ``by_wheel``, a page that hears the wheel and has nothing to scroll is left as it stands.
+    With ``by_wheel``, a page that hears the wheel and has nothing to scroll is left as it stands. With
+    ``as_it_is`` what hangs in the window is left there, and the pointer where it is.
     """
     timeout_ms = request.timeouts.operation_ms
     chosen = _choose(page, request, by_wheel=by_wheel)
@@ -64,9 +71,10 @@ def prepare(
     if chosen.watching:
         # Back at its top, a page that waits for the scrolling to rest draws what stands there.
         page.pause(_AT_TOP_MS)
-    steps = _hold_pointer(page, request, steps)
+    if not as_it_is:
+        steps = _hold_pointer(page, request, steps)
     page.run_everywhere("layout/freeze", {"transitions": moves == "wheel"}, timeout_ms=timeout_ms)
-    left_out = _leave_out(page, request)
+    left_out = () if as_it_is else _leave_out(page, request)
     if moves == "scroll" and not _has_scroller(page, request):
         page.run("layout/pin", timeout_ms=timeout_ms)
     missing = page.run("layout/settle", _settling(request), timeout_ms=timeout_ms)

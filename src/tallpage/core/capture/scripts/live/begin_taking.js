@@ -1,0 +1,2 @@
+/* From now on what is done to the page for its picture is noted. */
+() => window[Symbol.for("capture")].beginTaking()

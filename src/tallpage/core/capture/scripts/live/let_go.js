@@ -1,0 +1,2 @@
+/* The page hears of the pointer again. */
+() => window[Symbol.for("capture")].letGo?.()
