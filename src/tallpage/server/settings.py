@@ -60,6 +60,7 @@ INSTALLED_APPS = [
     "tallpage.server.sweeps",
     "tallpage.server.archives",
     "tallpage.server.joins",
+    "tallpage.server.live",
     "tallpage.server.handover",
     "tallpage.server.routines",
     "tallpage.server.webhooks",
@@ -141,6 +142,9 @@ MAIL_LIMIT_BYTES = whole_number("TALLPAGE_MAIL_LIMIT_KB", 10_000, most=1_000_000
 
 PAGE_WORKERS = whole_number("TALLPAGE_PAGE_WORKERS", min(16, workers_for_this_machine()), most=64)
 FILE_WORKERS = whole_number("TALLPAGE_FILE_WORKERS", 1, most=64)
+
+# Each is a browser of its own.
+LIVE_PAGES = whole_number("TALLPAGE_LIVE_PAGES", 4, most=32)
 
 # Where tickets are kept: in the database, or with several machines in a Redis that all reach.
 BROKER = os.environ.get("TALLPAGE_BROKER", "")

@@ -11,6 +11,8 @@ from typing import Any
 from gunicorn.workers.gthread import _DEFER, TConn, ThreadWorker
 
 from tallpage.core.processes import die_with_parent
+from tallpage.server.home import home_folder
+from tallpage.server.live.handing_on import asks_for_live, hand_on
 from tallpage.server.supervisor import supervisor_id
 
 worker_class = "tallpage.server.web.Worker"
@@ -35,8 +37,11 @@ class Worker(ThreadWorker):  # type: ignore[misc]
     def handle(self, conn: TConn) -> Any:
         """As before, or put off until more has come; gunicorn lets go of who stays silent."""
         conn.sock.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, struct.pack("ll", _SILENT_S, 0))
-        if not _buffered(conn) and not self._head_is_there(conn.sock):
-            return _DEFER
+        if not _buffered(conn):
+            if not self._head_is_there(conn.sock):
+                return _DEFER
+            if _is_handed_on(conn):
+                return False
         answered = super().handle(conn)
         if answered is False:
             _let_read_to_the_end(conn.sock)
@@ -54,6 +59,17 @@ class Worker(ThreadWorker):  # type: ignore[misc]
         # The poller is to wake for more than what has come already.
         client.setsockopt(socket.SOL_SOCKET, socket.SO_RCVLOWAT, 1 if there else len(head) + 1)
         return there
+
+
+def _is_handed_on(conn: TConn) -> bool:
+    """Whether a connection went to the live pages, which this process then has no part in any more."""
+    with suppress(OSError):
+        head = conn.sock.recv(_MOST_HEAD_BYTES, socket.MSG_PEEK | socket.MSG_DONTWAIT)
+        if asks_for_live(head) and hand_on(conn.sock, home_folder()):
+            conn.sock.close()
+            conn.sock = socket.socket()  # what gunicorn closes
+            return True
+    return False
 
 
 def _let_read_to_the_end(client: socket.socket) -> None:

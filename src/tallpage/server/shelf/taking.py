@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+from dataclasses import replace
 from functools import cache
 from pathlib import Path
 
@@ -24,6 +25,7 @@ from tallpage.core.capture import (
 )
 from tallpage.core.errors import FrameError, PageError
 from tallpage.core.files import write_whole
+from tallpage.core.geometry import Box
 from tallpage.core.naming import MAX_NAME_CHARS, capture_name, host_of
 from tallpage.core.page_map import PageMap
 from tallpage.core.picture import StripManifest
@@ -138,6 +140,38 @@ def folder_for(capture: Capture) -> Path:
     folder = incoming_folder()
     Capture.objects.filter(pk=capture.pk).update(incoming_key=folder.name)
     return folder
+
+
+def shelve_taken(
+    folder: Path,
+    manifest: StripManifest,
+    report: PageReport,
+    settings: TakeSettings,
+    part_px: Box | None = None,
+) -> Capture:
+    """Put on the shelf what was taken outside of the queue, with a part of it as its first cut."""
+    screen, now = report.screen, timezone.now()
+    with transaction.atomic():
+        capture = Capture.objects.create(
+            source=Capture.Source.PAGE,
+            name=report.address.partition("://")[2][:MAX_NAME_CHARS],
+            address=report.address,
+            host=host_of(report.address),
+            screen_width_px=screen.width_px,
+            screen_height_px=screen.height_px,
+            scale=screen.scale,
+            touch=screen.touch,
+            settings=settings.model_dump(),
+            incoming_key=folder.name,
+            job=Job.objects.create(kind=KIND, state=Job.State.DONE, finished_at=now),
+        )
+        _store(capture.pk, folder, manifest, report)
+        if part_px is not None:
+            cut = capture.cuts.get()
+            whole = core_cut.Cut.from_json(cut.document)
+            cut.document = replace(whole, frame=core_cut.Frame(box=part_px)).as_json()
+            cut.save(update_fields=["document"])
+        return Capture.objects.get(pk=capture.pk)
 
 
 def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:
