@@ -12,7 +12,7 @@ export default defineConfig({
     rolldownOptions: {
       input: "src/main.tsx",
       // What every screen needs is one file: each file more costs a request, and bytes of its own.
-      output: { codeSplitting: { groups: [{ name: "shared", test: /node_modules\/react\/|createLucideIcon|\/src\/(app\/(notices|showProblem)|api\/client|parts\/useTitle)/ }] } },
+      output: { codeSplitting: { groups: [{ name: "shared", test: /node_modules\/(react\/|zustand)|createLucideIcon|\/src\/(app\/(notices|showProblem|own)|api\/client|parts\/useTitle)/ }] } },
     },
   },
 });

@@ -38,7 +38,7 @@ export const SCREENS: readonly Screen[] = [
   screen(["/routines"], () => import("../routines/RoutinesPage").then((module) => module.RoutinesPage)),
   screen(["/routines/:routineId"], () => import("../routines/RoutinePage").then((module) => module.RoutinePage)),
   screen(["/runs/:runId"], () => import("../routines/runs/RunPage").then((module) => module.RunPage)),
-  screen(["/grab", "/joins/:joinId"], () => import("../joins/PiecesScreen").then((module) => module.PiecesScreen)),
+  screen(["/grab", "/live", "/joins/:joinId"], () => import("../joins/PiecesScreen").then((module) => module.PiecesScreen)),
   screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
   screen(["/keys"], () => import("../keys/KeysPage").then((module) => module.KeysPage)),
   screen(["/settings"], () => import("../settings/SettingsPage").then((module) => module.SettingsPage)),

@@ -38,6 +38,10 @@ export function GatherPage() {
             <Link to="/grab" className="link link-primary">
               your own screen
             </Link>
+            {" · "}
+            <Link to="/live" className="link link-primary">
+              a live page
+            </Link>
           </p>
         </div>
         <HowToTake />

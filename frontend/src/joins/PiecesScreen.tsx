@@ -1,9 +1,13 @@
-import { useParams } from "react-router";
+import { useMatch, useParams } from "react-router";
 
 import { GrabPage } from "../grab/GrabPage";
+import { LivePage } from "../live/LivePage";
 import { JoinPage } from "./JoinPage";
 
-/** One's own screen taken bit by bit, and the bits joined: one piece of code, for who does one does the other. */
+/** What is taken by hand: one's own screen bit by bit, the bits joined, and a live page. One piece of code. */
 export function PiecesScreen() {
-  return useParams().joinId === undefined ? <GrabPage /> : <JoinPage />;
+  const isLive = useMatch("/live") !== null;
+  const { joinId } = useParams();
+  if (isLive) return <LivePage />;
+  return joinId === undefined ? <GrabPage /> : <JoinPage />;
 }

@@ -226,7 +226,7 @@ class LivePage:
         window = self._window
         self._taking = True
         try:
-            window.doing.finish_typing()
+            window.note_all()
             window.view.hide()
             manifest, report = take_live(
                 window.session,

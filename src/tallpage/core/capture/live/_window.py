@@ -128,10 +128,13 @@ class Window:
         self.tell_place()
         self.view.show()
 
+    def note_all(self) -> None:
+        """Note what was done so far, as if the page rested."""
+        if not self.asks:
+            self.doing.rest()
+
     def _rest(self) -> None:
-        if self.asks:
-            return
-        self.doing.rest()
+        self.note_all()
         refused = set(self.session.refused_hosts) - self._refused
         if refused:
             self._refused |= refused

@@ -14,6 +14,8 @@ _MOST_CHARS = 2_000
 _MOST_PAUSE_S = 60.0
 _POINTED_AT: frozenset[StepKind] = frozenset({"hover", "click", "type", "scroll", "wait_for"})
 _CHANGES_WHAT_IS_POINTED_AT: frozenset[StepKind] = frozenset({"click", "type", "press", "scroll"})
+_TYPED = re.compile(r"(?P<target>.+?) =(?: (?P<text>.*))?", re.DOTALL)
+"""Nothing after the sign empties a field."""
 _KEY = re.compile(r"(?:(?:Control|Shift|Alt|Meta)\+)*(?:[A-Z][A-Za-z0-9]+|\S)")
 
 
@@ -60,10 +62,10 @@ class Step:
                 continue
             rest = match["rest"]
             if kind == "type":
-                target, equals, text = rest.partition(" = ")
-                if not equals:
+                typed = _TYPED.fullmatch(rest)
+                if typed is None:
                     raise _malformed(f"“{line}” does not say what to type.")
-                return cls(kind=kind, target=target.strip(), text=text)
+                return cls(kind=kind, target=typed["target"].strip(), text=typed["text"] or "")
             if kind in ("press", "pause"):
                 return cls(kind=kind, text=rest)
             return cls(kind=kind, target=rest)

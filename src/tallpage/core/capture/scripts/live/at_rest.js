@@ -3,6 +3,8 @@
  * focus; and with `scrolled` the block that would bring it there again, noted as what is meant.
  */
 ({ scrolled }) => {
+  const EDGE_PX = 4;
+  const STEP_PX = 16;
   const state = window[Symbol.for("capture")];
   const focused = state.focused();
   const lowest = scrolled ? lowestBlock() : null;
@@ -17,14 +19,18 @@
 
   /** What stands lowest in the window and is all there: to bring it into view scrolls as far. */
   function lowestBlock() {
-    for (const share of [0.98, 0.9, 0.8, 0.7, 0.5, 0.3]) {
-      const found = state.elementAt(window.innerWidth / 2, window.innerHeight * share);
-      for (let one = found; one && one !== document.body; one = state.parentOf(one)) {
-        const box = one.getBoundingClientRect();
-        const fixed = /fixed|sticky/.test(getComputedStyle(one).position);
-        if (fixed) break;
-        if (box.top >= 0 && box.bottom <= window.innerHeight && box.height > 4) return one;
+    for (let y = window.innerHeight - EDGE_PX; y > 0; y -= STEP_PX)
+      for (const share of [0.5, 0.3, 0.7, 0.1, 0.9]) {
+        const found = wholeAt(window.innerWidth * share, y);
+        if (found) return found;
       }
+    return null;
+  }
+  function wholeAt(x, y) {
+    for (let one = state.elementAt(x, y); one && one !== document.body; one = state.parentOf(one)) {
+      if (/fixed|sticky/.test(getComputedStyle(one).position)) return null;
+      const box = one.getBoundingClientRect();
+      if (box.top >= 0 && box.bottom <= window.innerHeight && box.height > EDGE_PX) return one;
     }
     return null;
   }

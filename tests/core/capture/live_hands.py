@@ -1,0 +1,85 @@
+"""Hands on a live page: what it tells is collected, and waited for."""
+
+from __future__ import annotations
+
+import threading
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from typing import TypeVar
+
+from tallpage.core.capture import PRESETS, PageRequest, Screen
+from tallpage.core.capture.live import Event, Frame, KeyInput, LivePage, PointerInput
+
+_E = TypeVar("_E")
+PATIENCE_S = 60.0
+
+
+class Hands:
+    """One person's hands on a page."""
+
+    def __init__(self, address: str, screen: Screen) -> None:
+        self.events: list[Event] = []
+        self._news = threading.Condition()
+        self._number = 0
+        self.page = LivePage(PageRequest(address=address, screen=screen), self._hear)
+
+    def _hear(self, event: Event) -> None:
+        with self._news:
+            self.events.append(event)
+            self._news.notify_all()
+        if isinstance(event, Frame) and not event.sharp:
+            self.page.drawn()
+
+    def until(self, kind: type[_E], holds: Callable[[_E], bool] = lambda _: True) -> _E:
+        """The first event of a kind, from now on or before, of which something holds; it is heard once."""
+        last_s = time.monotonic() + PATIENCE_S
+        with self._news:
+            while True:
+                for event in self.events:
+                    if isinstance(event, kind) and holds(event):
+                        self.events.remove(event)
+                        return event
+                assert self._news.wait(last_s - time.monotonic()), f"no {kind.__name__}: {self.events}"
+
+    def rested(self) -> bytes:
+        """The page once it has done all that was asked of it."""
+        number = self._number
+        return self.until(Frame, lambda frame: frame.sharp and frame.after_input == number).data
+
+    def point(self, x_px: float, y_px: float) -> None:
+        """Move the pointer."""
+        self._do(PointerInput(kind="move", x_px=x_px, y_px=y_px))
+
+    def click(self, x_px: float, y_px: float) -> None:
+        """Click with the left button."""
+        self.point(x_px, y_px)
+        self._do(PointerInput(kind="down", x_px=x_px, y_px=y_px, button="left", buttons=1, clicks=1))
+        self._do(PointerInput(kind="up", x_px=x_px, y_px=y_px, button="left", clicks=1))
+
+    def wheel(self, down_px: float) -> None:
+        """Turn the wheel in the middle."""
+        self._do(PointerInput(kind="wheel", x_px=400, y_px=300, down_px=down_px))
+
+    def type(self, text: str) -> None:
+        """Press the keys of a text."""
+        for letter in text:
+            self._do(KeyInput(kind="down", key=letter, text=letter, key_code=ord(letter.upper()) % 256))
+            self._do(KeyInput(kind="up", key=letter))
+
+    def _do(self, given: PointerInput | KeyInput) -> None:
+        self._number += 1
+        self.page.do(given, self._number)
+
+
+@contextmanager
+def hands_on(address: str, screen: Screen = PRESETS["desk"]) -> Iterator[Hands]:
+    """A live page at an address, at rest; closed afterwards."""
+    hands = Hands(address, screen)
+    hands.page.start()
+    try:
+        hands.until(Frame, lambda frame: frame.sharp)
+        yield hands
+    finally:
+        hands.page.close()
+        assert hands.page.wait_closed(20)
