@@ -26,6 +26,7 @@ MEASUREMENTS = (
     "archive",
     "routines",
     "stitch",
+    "live",
 )
 
 

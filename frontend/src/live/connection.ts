@@ -85,7 +85,7 @@ class Connection {
   private show(data: ArrayBuffer): void {
     const head = new DataView(data);
     const isSharp = head.getUint8(0) === 1;
-    const file = new Blob([new Uint8Array(data, FRAME_HEAD_BYTES)], { type: isSharp ? "image/png" : "image/jpeg" });
+    const file = new Blob([new Uint8Array(data, FRAME_HEAD_BYTES)]);
     // One after the other: a later frame may be decoded sooner.
     this.drawing = this.drawing
       .then(async () => {

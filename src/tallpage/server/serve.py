@@ -82,7 +82,6 @@ def _made_ready(load: Callable[[], Commands]) -> list[str]:
     file = run / "serve.conf"
     sections = [_head(file.with_suffix(".pid")), _section("web", web)]
     sections.append(_section("workers", [*_PYTHON, "-m", "tallpage.server.workers"], worker))
-    sections.append(_section("live", [*_PYTHON, "-m", "tallpage.server.live.serving"], worker))
     sections += [_section(name, command) for name, command in more.items()]
     with storage_errors(run):
         file.write_text("\n".join(sections), encoding="utf-8")

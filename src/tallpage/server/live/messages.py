@@ -33,7 +33,6 @@ from tallpage.core.errors import PageError, TallPageError
 from tallpage.core.geometry import Box
 from tallpage.server.shelf.schemas import ScreenIn
 
-MOST_MESSAGE_BYTES = 64_000
 _FURTHEST_PX = 100_000.0
 _MOST_STEPS = 1_000
 _FRAME_HEAD = struct.Struct(">BI")

@@ -1,40 +1,35 @@
-"""``python -m tallpage.server.live.serving``: the process that live pages run in."""
+"""The process that live pages run in: connections come handed on from the web process."""
 
 from __future__ import annotations
 
 import asyncio
-import os
 import signal
 import socket
-import sys
 from pathlib import Path
 from typing import Any
 
-from tallpage.core.processes import die_with_parent, have_forks_die_with_parent
-from tallpage.server.supervisor import supervisor_id
+from django.conf import settings
+from uvicorn.config import Config
+from uvicorn.server import ServerState
+
+from tallpage.core.processes import have_forks_die_with_parent
+from tallpage.server.live.handing_on import handed_on, open_listener
+
+MOST_MESSAGE_BYTES = 64_000
+"""More is refused by the socket itself."""
 
 
-def main() -> int:
-    """Serve until told to end."""
-    die_with_parent(supervisor_id())
+def serve_live_pages() -> None:
+    """Serve until told to end; Django is set up already."""
     have_forks_die_with_parent()
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tallpage.server.settings")
-    import django
-
-    django.setup()
     asyncio.run(_serve())
-    return 0
 
 
 async def _serve() -> None:
+    # What needs Django's models is loaded once they are there.
     from channels.auth import AuthMiddlewareStack
-    from django.conf import settings
-    from uvicorn.config import Config
-    from uvicorn.server import ServerState
 
     from tallpage.server.live.consumer import LiveConsumer
-    from tallpage.server.live.handing_on import handed_on, open_listener
-    from tallpage.server.live.messages import MOST_MESSAGE_BYTES
     from tallpage.server.live.visits import VISITS
 
     config = Config(
@@ -73,7 +68,3 @@ async def _serve() -> None:
     await told_to_end.wait()
     loop.remove_reader(listener.fileno())
     await VISITS.end_all()
-
-
-if __name__ == "__main__":
-    sys.exit(main())

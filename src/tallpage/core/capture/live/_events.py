@@ -16,7 +16,7 @@ from tallpage.core.picture import StripManifest
 
 @dataclass(frozen=True, slots=True)
 class Frame:
-    """A picture of the window: JPEG while it moves, PNG in its own pixels once it rests."""
+    """A picture of the window, JPEG or PNG: smaller while it moves, in its own pixels once it rests."""
 
     data: bytes
     sharp: bool

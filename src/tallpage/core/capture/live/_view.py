@@ -20,6 +20,11 @@ _MOST_MOVING_PX = 1_400
 _REST_S, _LONGEST_REST_S = 0.2, 5.0
 """From the last frame until the page counts as resting. A page that keeps changing by itself, without
 anybody doing anything, is looked at more and more seldom."""
+_DONE_S = 0.5
+"""From the sharp picture until it is noted what was done, which takes the page's time."""
+_DENSE_QUALITY = 95
+"""A screen of several px a CSS px is shown smaller than it is, and its PNG would keep the page from its
+person for a quarter of a second."""
 
 
 class View:
@@ -117,12 +122,18 @@ class View:
     def _await_rest(self) -> None:
         if self._resting is not None:
             self._resting.cancel()
-        self._resting = self._turns.later(self._rest_s, self._rest, in_line=True)
+        self._resting = self._turns.later(self._rest_s, self._rest)
 
     def _rest(self) -> None:
         if not self._showing:
             return
         self._rest_s = min(_LONGEST_REST_S, self._rest_s * 2)
-        answer = self._session.send("Page.captureScreenshot", {"format": "png", "optimizeForSpeed": True})
-        self._hear(Frame(base64.b64decode(answer["data"]), sharp=True, after_input=self.after_input))
-        self._on_rest()
+        after_input = self.after_input
+        order: dict[str, Any] = {"format": "png", "optimizeForSpeed": True}
+        if self._screen.scale > 1:
+            order = {"format": "jpeg", "quality": _DENSE_QUALITY}
+        answer = self._session.send("Page.captureScreenshot", order)
+        if not self._showing:
+            return
+        self._hear(Frame(base64.b64decode(answer["data"]), sharp=True, after_input=after_input))
+        self._resting = self._turns.later(_DONE_S, self._on_rest, in_line=True)
