@@ -22,8 +22,8 @@ from tallpage.core.capture.live import (
     Pointed,
     Recorded,
     Said,
-    TakeOrder,
     Taken,
+    TakeOrder,
 )
 from tallpage.core.picture import decode
 from tests.core.capture.live_hands import Hands, hands_on

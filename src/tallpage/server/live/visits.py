@@ -61,6 +61,8 @@ class Visit:
         self.asked = asked
         self.address = request_address
         self.watcher: Watcher | None = None
+        self.ended = asyncio.Event()
+        """Set once its browser is gone."""
         self._on_end = on_end
         self._loop = asyncio.get_running_loop()
         self._page: LivePage | None = None
@@ -136,6 +138,7 @@ class Visit:
             self._proxy.__exit__(None, None, None)
             self._proxy = None
         self._on_end(self)
+        self.ended.set()
         for task in self._tasks:
             if task is not asyncio.current_task():
                 task.cancel()

@@ -73,6 +73,12 @@ class Doing:
         """Leave a step out."""
         self._note(self._recording.without(number))
 
+    def look(self) -> None:
+        """Note how the page stands once it has loaded, before anything is done on it."""
+        stands = self._run("live/at_rest", {"scrolled": False})
+        if stands is not None and self._words_seen is None:
+            self._words_seen, self._scrolled_px = stands["words"], (stands["xPx"], stands["yPx"])
+
     def rest(self) -> None:
         """The page rests: what the last things brought about can be seen."""
         self.finish_typing()

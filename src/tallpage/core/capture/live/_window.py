@@ -40,7 +40,7 @@ class Window:
         turns: Turns,
         hear: Callable[[Event], None],
     ) -> None:
-        self.page, self.session, self._hear = page, session, hear
+        self.page, self.session, self._turns, self._hear = page, session, turns, hear
         self._devtools = page.context.new_cdp_session(page)
         self.doing = Doing(session, self._devtools, hear)
         self.view = View(self._devtools, request.screen, turns, hear, self._rest)
@@ -150,7 +150,13 @@ class Window:
     def _on_loading(self, told: dict[str, Any], *, loading: bool) -> None:
         if told["frameId"] == self._frame_id and loading != self._loading:
             self._loading = loading
+            if not loading:
+                self._turns.add(self._look)
             self.tell_place()
+
+    def _look(self) -> None:
+        if not self.asks:
+            self.doing.look()
 
     def _on_dialog(self, dialog: Dialog) -> None:
         self._dialog = dialog
