@@ -64,7 +64,6 @@ def _sweep(person: Person, shoot: Callable[[str], None]) -> None:
     person.see("[aria-label=Screens] button:nth-of-type(1)")
     person.driver.find_element("xpath", "//button[contains(., '390×844')]").click()
     person.type_into("[aria-label='Filter the list']", "notices/1")
-    shoot("many-pages")
     person.driver.find_element("xpath", "//button[contains(., 'Untick shown')]").click()
     person.driver.find_element(
         "xpath", "//button[starts-with(., 'Take ') and contains(., 'pictures')]"
@@ -164,6 +163,36 @@ def _join(person: Person, shoot: Callable[[str], None]) -> None:
     shoot("join")
 
 
+def _live_page(person: Person, shoot: Callable[[str], None]) -> None:
+    """The crew room, signed in to, with its menu open under the pointer."""
+    person.open("/live")
+    person.type_into(
+        "[aria-label='Address of the live page']", f"{person.application.site}/sign-in", Keys.ENTER
+    )
+    person.until(lambda _: person.see("canvas").get_attribute("data-frames"), what="a frame")
+    person.until(lambda _: person.button("Open"), what="the page")
+    canvas = person.see("canvas")
+    scale = canvas.size["width"] / 1_280
+
+    def at(x_px: int, y_px: int) -> ActionChains:
+        right, down = x_px * scale - canvas.size["width"] / 2, y_px * scale - canvas.size["height"] / 2
+        return ActionChains(person.driver).move_to_element_with_offset(canvas, round(right), round(down))
+
+    at(400, 280).click().send_keys("Ola", Keys.TAB, "kettle", Keys.ENTER).perform()
+    address = "[aria-label='Address of the live page']"
+    person.until(lambda _: str(person.see(address).get_attribute("value")).endswith("/crew"))
+    at(5, 600).perform()
+    at(320, 215).perform()
+    person.see("[data-steps='1']")
+    before = person.newest_capture()
+    person.driver.execute_script("arguments[0].focus()", person.button("Whole page"))
+    person.press(Keys.ENTER)
+    person.see_taken(before, what="the crew room")
+    person.see("[data-taken] img")
+    shoot("live-page")
+    person.click("Close the page")
+
+
 def _routine(person: Person, shoot: Callable[[str], None]) -> None:
     """A chain tried on a page with a table, and a run over pages of which some have none."""
     starter = {"starter": "newsletter-table"}
@@ -225,6 +254,7 @@ def main() -> None:
         _sweep(person, shoot)
         _changed(person, shoot)
         _routine(person, shoot)
+        _live_page(person, shoot)
         person.open("/shelf")
         person.see("article[data-state=done] img")
         shoot("shelf")

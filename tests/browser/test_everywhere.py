@@ -83,7 +83,7 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     person.change("DELETE", f"/captures/{gone}")
     paths = ["/", "/shelf", "/shelf/deleted", "/outlets", "/sign-ins", "/sweeps", "/sweeps/new", "/nonsense"]
     routines = _screens_of_routines(person, capture_id)
-    others = ["/keys", "/settings", "/grab", f"/joins/{join['id']}"]
+    others = ["/keys", "/settings", "/grab", "/live", f"/joins/{join['id']}"]
     screens = [*paths, bench, compare, *others, *routines, f"/sweeps/{sweep_id}"]
     for path in screens:
         person.open(path)

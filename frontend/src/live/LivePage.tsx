@@ -18,7 +18,7 @@ import type { Area } from "./messages";
 /** A page in the server's browser that a person uses until it looks right, and takes as it then stands. */
 export function LivePage() {
   useTitle("A live page");
-  const { link, screen, ended, refusal, isIdle } = useLive();
+  const { link, screen, refusal, isIdle } = useLive();
   const [parameters, setParameters] = useSearchParams();
   const { data: screens } = useScreens();
   const [chosen = ""] = useChosenScreens();
@@ -93,7 +93,7 @@ export function LivePage() {
             <LiveView screen={screen} choosing={choosing} onElement={takePart} onArea={takeArea} onCancel={() => setChoosing("nothing")} />
             <LiveTyping />
           </div>
-          <div className="grid w-72 shrink-0 content-start gap-5 overflow-y-auto">
+          <div className="grid w-72 shrink-0 grid-cols-[minmax(0,1fr)] content-start gap-5 overflow-x-hidden overflow-y-auto">
             <LiveTake choosing={choosing} onChoose={setChoosing} onTake={take} />
             <LiveSteps />
             <LiveTaken />

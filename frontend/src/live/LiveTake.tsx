@@ -7,6 +7,13 @@ const SECONDS = [0, 3, 5, 10] as const;
 const TIMES = [1, 3, 5, 10] as const;
 const EVERY_S = 2;
 
+const SAID = {
+  nothing: "",
+  element: "Press on the element. Turn the wheel up for what it lies in.",
+  panel: "Press on the panel that scrolls: it is taken in its whole length. Turn the wheel up for what it lies in.",
+  area: "Draw a box on the page.",
+} as const;
+
 interface LiveTakeProps {
   choosing: Choosing;
   onChoose: (choosing: Choosing) => void;
@@ -99,7 +106,7 @@ export function LiveTake({ choosing, onChoose, onTake }: LiveTakeProps) {
       </div>
       {choosing !== "nothing" && (
         <p role="status" className="border-l-4 border-accent pl-2 text-sm">
-          {choosing === "area" ? "Draw a box on the page." : choosing === "panel" ? "Press on the panel that scrolls: it is taken in its whole length." : "Press on the element."} Escape ends choosing.
+          {SAID[choosing]} Escape ends choosing.
         </p>
       )}
     </section>

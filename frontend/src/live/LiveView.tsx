@@ -148,6 +148,9 @@ function useHands({ canvas, screen, choosing, setArea, onElement, onArea }: Hand
     let clicks = 0;
     let last = { at_ms: 0, x_px: 0, y_px: 0 };
     let pointedAt_ms = 0;
+    let pointed = { x_px: 0, y_px: 0 };
+    let outer = 0;
+    const point = () => connection.send({ kind: "point", ...pointed, outer, panel: choosing === "panel" });
     let corner: { x_px: number; y_px: number } | null = null;
     const touch = (act: "start" | "move" | "end" | "cancel", event: globalThis.PointerEvent) => {
       const place = at(event);
@@ -175,11 +178,12 @@ function useHands({ canvas, screen, choosing, setArea, onElement, onArea }: Hand
         return;
       }
       if (act === "up") {
-        const { pointed } = useLive.getState();
-        if (pointed?.box && pointed.target) told.current.onElement(pointed.target);
+        const found = useLive.getState().pointed;
+        if (found?.box && found.target) told.current.onElement(found.target);
       } else if (performance.now() - pointedAt_ms > POINT_EVERY_MS) {
         pointedAt_ms = performance.now();
-        connection.send({ kind: "point", ...place });
+        pointed = place;
+        point();
       }
     };
     const hear = (act: "down" | "move" | "up") => (event: globalThis.PointerEvent) => {
@@ -219,6 +223,11 @@ function useHands({ canvas, screen, choosing, setArea, onElement, onArea }: Hand
       "wheel",
       (event) => {
         event.preventDefault();
+        if (choosing === "element" || choosing === "panel") {
+          outer = Math.max(0, outer - Math.sign(event.deltaY));
+          point();
+          return;
+        }
         const unit = event.deltaMode === 1 ? LINE_PX : event.deltaMode === 2 ? PAGE_PX : 1;
         connection.input({ kind: "pointer", act: "wheel", ...at(event), right_px: event.deltaX * unit, down_px: event.deltaY * unit, modifiers: modifiersOf(event) });
       },

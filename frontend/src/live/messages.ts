@@ -40,7 +40,7 @@ export type Order =
   | { kind: "open"; address: string; screen: ScreenSize }
   | { kind: "move"; by: -1 | 0 | 1 }
   | { kind: "drawn" }
-  | { kind: "point"; x_px: number; y_px: number }
+  | { kind: "point"; x_px: number; y_px: number; outer: number; panel: boolean }
   | { kind: "choose"; number: number }
   | { kind: "answer"; accept: boolean; text?: string }
   | { kind: "forget"; number: number }

@@ -25,6 +25,7 @@ from tallpage.core.capture.live import (
     Taken,
     TakeOrder,
 )
+from tallpage.core.geometry import Box
 from tallpage.core.picture import decode
 from tests.core.capture.live_hands import Hands, hands_on
 from tests.core.capture.live_site import live_site
@@ -103,7 +104,11 @@ def test_an_element_and_a_panel_are_taken_in_their_whole_length(hands: Hands, tm
     target = hands.until(Pointed, lambda event: event.box_px is not None).target
     row = _take(hands, tmp_path / "row", extent="element", target=target)
     assert row.manifest.height_px < 60
-    panel = _take(hands, tmp_path / "panel", extent="panel", target=".panel")
+    hands.page.point(590, 45, outer=1)
+    assert hands.until(Pointed).box_px == Box(x_px=560, y_px=20, width_px=200, height_px=120)
+    hands.page.point(590, 45, panel=True)
+    scrolling = hands.until(Pointed).target
+    panel = _take(hands, tmp_path / "panel", extent="panel", target=scrolling)
     assert panel.manifest.height_px > 200
     tall = _take(hands, tmp_path / "tall", extent="element", target=".tall")
     assert tall.manifest.height_px == 3000

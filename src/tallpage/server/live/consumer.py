@@ -106,7 +106,7 @@ class LiveConsumer(AsyncWebsocketConsumer):  # type: ignore[misc]
             case Move():
                 visit.page.move(message.by)
             case Point():
-                visit.page.point(message.x_px, message.y_px)
+                visit.page.point(message.x_px, message.y_px, outer=message.outer, panel=message.panel)
             case Choose():
                 visit.page.choose(message.number)
             case Answer():

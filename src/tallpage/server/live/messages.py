@@ -130,11 +130,13 @@ class Drawn(Schema):
 
 
 class Point(Schema):
-    """What is there?"""
+    """What is there, or what does that lie in?"""
 
     kind: Literal["point"]
     x_px: _Px
     y_px: _Px
+    outer: int = Field(0, ge=0, le=100)
+    panel: bool = False
 
 
 class Choose(Schema):

@@ -21,5 +21,6 @@ def started_with() -> list[dict[str, str]]:
         ),
         ("Pages taken at once", "TALLPAGE_PAGE_WORKERS", str(settings.PAGE_WORKERS)),
         ("Files made at once", "TALLPAGE_FILE_WORKERS", str(settings.FILE_WORKERS)),
+        ("Live pages open at once", "TALLPAGE_LIVE_PAGES", str(settings.LIVE_PAGES)),
     )
     return [{"words": words, "variable": variable, "value": value} for words, variable, value in rows]

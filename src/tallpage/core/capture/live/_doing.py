@@ -115,9 +115,12 @@ class Doing:
         else:
             self._note(self._recording.typed(target, focused["value"]))
 
-    def describe(self, x_px: float, y_px: float) -> tuple[dict[str, Any], str] | None:
+    def describe(
+        self, x_px: float, y_px: float, *, outer: int, panel: bool
+    ) -> tuple[dict[str, Any], str] | None:
         """What is at a place of the window, and the target that leads to it."""
-        row = self._run("live/element_at", {"x": x_px, "y": y_px})
+        place = {"x": x_px, "y": y_px, "outer": outer, "panel": panel}
+        row = self._run("live/element_at", place)
         target = self._target(row) if row is not None else None
         return (row, target) if row is not None and target is not None else None
 

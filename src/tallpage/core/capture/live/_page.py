@@ -81,9 +81,12 @@ class LivePage:
         """Choose from the list that was opened."""
         self._turns.add(lambda: self._window.doing.choose(number))
 
-    def point(self, x_px: float, y_px: float) -> None:
-        """Tell what would be taken at a place of the window, and its box there."""
-        self._turns.add(lambda: self._point(x_px, y_px))
+    def point(self, x_px: float, y_px: float, *, outer: int = 0, panel: bool = False) -> None:
+        """Tell what would be taken at a place of the window, and its box there.
+
+        That is the element there, or ``outer`` boxes further out; or the ``panel`` it lies in that scrolls.
+        """
+        self._turns.add(lambda: self._point(x_px, y_px, outer=outer, panel=panel))
 
     def forget_step(self, number: int) -> None:
         """Leave a step out of what was done, counted from 0."""
@@ -208,8 +211,8 @@ class LivePage:
         if not self._window.move(by) and by < 0 and len(self._windows) > 1:
             self._window.page.close()
 
-    def _point(self, x_px: float, y_px: float) -> None:
-        found = self._window.doing.describe(x_px, y_px)
+    def _point(self, x_px: float, y_px: float, *, outer: int, panel: bool) -> None:
+        found = self._window.doing.describe(x_px, y_px, outer=outer, panel=panel)
         if found is None:
             self._hear(Pointed(None))
             return
