@@ -14,14 +14,12 @@ from tallpage.core.capture.live._turns import Turns
 if TYPE_CHECKING:
     from playwright.sync_api import CDPSession
 
-_QUALITY = 72
+_QUALITY = 80
 _MOST_MOVING_PX = 1_400
 """How wide or high a frame is at most while the page moves: more is only needed to read it."""
 _REST_S, _LONGEST_REST_S = 0.2, 5.0
 """From the last frame until the page counts as resting. A page that keeps changing by itself, without
 anybody doing anything, is looked at more and more seldom."""
-_DONE_S = 0.5
-"""From the sharp picture until it is noted what was done, which takes the page's time."""
 _DENSE_QUALITY = 95
 """A screen of several px a CSS px is shown smaller than it is, and its PNG would keep the page from its
 person for a quarter of a second."""
@@ -36,10 +34,8 @@ class View:
         screen: Screen,
         turns: Turns,
         hear: Callable[[Frame], None],
-        on_rest: Callable[[], None],
     ) -> None:
-        self._session, self._screen, self._turns = session, screen, turns
-        self._hear, self._on_rest = hear, on_rest
+        self._session, self._screen, self._turns, self._hear = session, screen, turns, hear
         self._showing = False
         self._undrawn = False
         self._held: dict[str, Any] | None = None
@@ -136,4 +132,3 @@ class View:
         if not self._showing:
             return
         self._hear(Frame(base64.b64decode(answer["data"]), sharp=True, after_input=after_input))
-        self._resting = self._turns.later(_DONE_S, self._on_rest, in_line=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 from collections.abc import Callable
 from contextlib import suppress
 from typing import TYPE_CHECKING, Any, cast
@@ -27,6 +28,8 @@ if TYPE_CHECKING:
 _SCRIPTS = ("browser/prelude", "live/movement", "live/pointing")
 _ASKED = "capture:asked"
 _MOST_CHARS = 500
+_DONE_S = 0.6
+"""From the last input until it is noted what was done."""
 
 
 class Window:
@@ -43,8 +46,9 @@ class Window:
         self.page, self.session, self._turns, self._hear = page, session, turns, hear
         self._devtools = page.context.new_cdp_session(page)
         self.doing = Doing(session, self._devtools, hear)
-        self.view = View(self._devtools, request.screen, turns, hear, self._rest)
+        self.view = View(self._devtools, request.screen, turns, hear)
         self._dialog: Dialog | None = None
+        self._noting: asyncio.TimerHandle | None = None
         self._loading = False
         self._title = ""
         self._refused: set[str] = set()
@@ -75,6 +79,7 @@ class Window:
         if self.asks:
             return
         self.view.stir()
+        self._note_later()
         self.doing.do(given)
         self.view.after_input = number
 
@@ -129,17 +134,21 @@ class Window:
         self.view.show()
 
     def note_all(self) -> None:
-        """Note what was done so far, as if the page rested."""
-        if not self.asks:
-            self.doing.rest()
-
-    def _rest(self) -> None:
-        self.note_all()
+        """Note what was done so far."""
+        if self.asks:
+            return
+        self.doing.rest()
         refused = set(self.session.refused_hosts) - self._refused
         if refused:
             self._refused |= refused
             names = ", ".join(sorted(refused)[:3])
             self._hear(Said(f"On a private network, not opened: {names}."))
+
+    def _note_later(self) -> None:
+        """Note what is done once nothing more is: to look at the page takes its time."""
+        if self._noting is not None:
+            self._noting.cancel()
+        self._noting = self._turns.later(_DONE_S, self.note_all, in_line=True)
 
     def _on_navigated(self, told: dict[str, Any]) -> None:
         if told["frame"].get("parentId"):
@@ -157,6 +166,7 @@ class Window:
     def _look(self) -> None:
         if not self.asks:
             self.doing.look()
+            self._note_later()
 
     def _on_dialog(self, dialog: Dialog) -> None:
         self._dialog = dialog

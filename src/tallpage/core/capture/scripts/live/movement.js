@@ -9,18 +9,66 @@
   const NOTED = { attributes: true, attributeOldValue: true, subtree: true };
   const nothing = () => undefined;
   state.frame = window.requestAnimationFrame.bind(window);
-  for (const name of ["finishMovement", "stepMovement", "restMovement"]) state[name] = nothing;
-  state.keepsLooking = () => false;
+  state.finishMovement = state.restMovement = nothing;
+  /* Loops of frames and timers that tick may be looking at how far the page was scrolled. */
+  const SHORT_MS = 1_000;
+  const LOOP_MS = 200;
+  let askedAt = -Infinity;
+  window.requestAnimationFrame = function requestAnimationFrame(callback) {
+    askedAt = state.sinceStart();
+    return state.frame(callback);
+  };
+  const ticking = new Map();
+  const every = window.setInterval.bind(window);
+  const stops = [window.clearInterval, window.clearTimeout];
+  window.setInterval = function setInterval(callback, period = 0, ...rest) {
+    const id = every(callback, period, ...rest);
+    if (typeof callback === "function" && period <= SHORT_MS) ticking.set(id, () => callback(...rest));
+    return id;
+  };
+  for (const [place, name] of ["clearInterval", "clearTimeout"].entries())
+    window[name] = function clear(id) {
+      ticking.delete(id);
+      return stops[place].call(window, id);
+    };
+  state.keepsLooking = () => ticking.size > 0 || state.sinceStart() - askedAt < LOOP_MS;
+  state.stepMovement = () => {
+    for (const tick of ticking.values())
+      try {
+        tick();
+      } catch (error) {
+        state.wait(() => reportError(error), 0);
+      }
+  };
   /** What was done for a picture, each as the function that undoes it. */
   let undoing = null;
-  state.endAnimations = () => {
-    for (const root of state.roots()) {
-      for (const animation of root.getAnimations())
-        if (animation.playState === "running") {
-          animation.pause();
-          undoing?.push(() => animation.play());
-        }
+  const halt = (animation) => {
+    const { effect, timeline } = animation;
+    if (window.ViewTimeline && timeline instanceof ViewTimeline) {
+      /* Driven by where the element is in the window: shown as it is in the window's middle. */
+      const { fill } = effect.getTiming();
+      effect.updateTiming({ fill: "both" });
+      animation.pause();
+      animation.currentTime = CSS.percent(50);
+      undoing?.push(() => {
+        effect.updateTiming({ fill });
+        animation.play();
+      });
+    } else if (Number.isFinite(effect?.getComputedTiming().endTime) && timeline instanceof DocumentTimeline) {
+      animation.finish(); /* it ends soon in any case */
+    } else if (animation.playState === "running") {
+      animation.pause();
+      undoing?.push(() => animation.play());
     }
+  };
+  state.endAnimations = () => {
+    for (const root of state.roots())
+      for (const animation of root.getAnimations())
+        try {
+          halt(animation);
+        } catch {
+          /* an animation without a target cannot be halted, and shows nothing */
+        }
   };
   const putBack = ({ target, attributeName: name, oldValue }) => {
     /* A page's content policy may forbid the attribute, and allows the style. */
