@@ -18,7 +18,7 @@ import type { Area } from "./messages";
 /** A page in the server's browser that a person uses until it looks right, and takes as it then stands. */
 export function LivePage() {
   useTitle("A live page");
-  const { link, screen, refusal, isIdle } = useLive();
+  const { link, screen, refusal, isIdle, isStuck } = useLive();
   const [parameters, setParameters] = useSearchParams();
   const { data: screens } = useScreens();
   const [chosen = ""] = useChosenScreens();
@@ -79,6 +79,14 @@ export function LivePage() {
             }}
           >
             Keep it open
+          </button>
+        </p>
+      )}
+      {isStuck && (
+        <p role="alert" className="mt-2 flex items-center gap-3 border-l-4 border-warning bg-base-200 px-3 py-2">
+          The page does not react: its own scripts keep it busy.
+          <button type="button" className="btn btn-sm" onClick={() => connection.send({ kind: "open_again" })}>
+            Open it again
           </button>
         </p>
       )}

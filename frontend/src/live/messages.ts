@@ -107,6 +107,7 @@ export type Told =
   | ({ kind: "place" } & Place)
   | ({ kind: "dialog" } & (Dialog | { asks: null }))
   | { kind: "said"; sentence: string }
+  | { kind: "stuck" }
   | ({ kind: "steps" } & Steps)
   | ({ kind: "focus" } & Focus)
   | ({ kind: "pointed" } & Pointed)

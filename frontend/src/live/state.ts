@@ -21,11 +21,13 @@ export interface Live {
   /** Why the page is not open any more. */
   ended: Refusal | null;
   isIdle: boolean;
+  /** Whether the page has not reacted for a while to what was done. */
+  isStuck: boolean;
 }
 
 /** What there is of a page that is not open. */
 export function closed() {
-  return { screen: null, place: null, dialog: null, steps: { address: "", steps: [], left_out: [] } as Steps, focus: null, pointed: null, choices: null, progress: null, isIdle: false };
+  return { screen: null, place: null, dialog: null, steps: { address: "", steps: [], left_out: [] } as Steps, focus: null, pointed: null, choices: null, progress: null, isIdle: false, isStuck: false };
 }
 
 export function atFirst(): Live {
@@ -41,11 +43,11 @@ export function after(told: Told, before: Live): Partial<Live> {
       return { ...closed(), link: "on", place, ended: place && before.screen ? { sentence: "The live page has been closed meanwhile." } : before.ended };
     }
     case "place":
-      return { place: { address: told.address, title: told.title, loading: told.loading } };
+      return { isStuck: false, place: { address: told.address, title: told.title, loading: told.loading } };
     case "dialog":
       return { dialog: told.asks === null ? null : told };
     case "steps":
-      return { steps: told };
+      return { isStuck: false, steps: told };
     case "focus":
       return { focus: told.of ? told : null };
     case "pointed":
@@ -61,6 +63,8 @@ export function after(told: Told, before: Live): Partial<Live> {
       return { progress: null, refusal: told };
     case "ended":
       return { ...closed(), place: before.place, ended: told };
+    case "stuck":
+      return { isStuck: true };
     case "idle":
       return { isIdle: true };
     case "said":

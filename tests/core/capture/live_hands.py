@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from typing import TypeVar
 
 from tallpage.core.capture import PRESETS, PageRequest, Screen
-from tallpage.core.capture.live import Event, Frame, KeyInput, LivePage, PointerInput
+from tallpage.core.capture.live import Event, Frame, Input, KeyInput, LivePage, PointerInput, TouchInput
 
 _E = TypeVar("_E")
 PATIENCE_S = 60.0
@@ -57,6 +57,11 @@ class Hands:
         self._do(PointerInput(kind="down", x_px=x_px, y_px=y_px, button="left", buttons=1, clicks=1))
         self._do(PointerInput(kind="up", x_px=x_px, y_px=y_px, button="left", clicks=1))
 
+    def tap(self, x_px: float, y_px: float) -> None:
+        """Touch with one finger and let go."""
+        self._do(TouchInput(kind="start", fingers=((x_px, y_px, 0),)))
+        self._do(TouchInput(kind="end"))
+
     def wheel(self, down_px: float) -> None:
         """Turn the wheel in the middle."""
         self._do(PointerInput(kind="wheel", x_px=400, y_px=300, down_px=down_px))
@@ -67,7 +72,7 @@ class Hands:
             self._do(KeyInput(kind="down", key=letter, text=letter, key_code=ord(letter.upper()) % 256))
             self._do(KeyInput(kind="up", key=letter))
 
-    def _do(self, given: PointerInput | KeyInput) -> None:
+    def _do(self, given: Input) -> None:
         self._number += 1
         self.page.do(given, self._number)
 

@@ -22,6 +22,7 @@ from tallpage.core.capture.live import (
     Pointed,
     Recorded,
     Said,
+    Stuck,
     Taken,
     TakeOrder,
 )
@@ -153,7 +154,7 @@ def test_a_list_is_told_and_chosen_from(hands: Hands) -> None:
 
 def test_a_page_that_hangs_is_said_to_and_can_be_closed(hands: Hands) -> None:
     hands.click(100, 315)
-    hands.until(Said, lambda said: "does not react" in said.sentence)
+    hands.until(Stuck)
 
 
 def test_a_browser_that_is_killed_says_so(site: str) -> None:
@@ -179,3 +180,9 @@ def test_frames_of_a_dense_screen_are_sharp_at_rest(site: str) -> None:
     with hands_on(f"{site}/", PRESETS["phone"]) as hands:
         hands.wheel(100)
         assert _pixels(hands.rested()).shape[:2] == (844 * 3, 390 * 3)
+
+
+def test_a_finger_taps_on_a_screen_that_is_touched(site: str) -> None:
+    with hands_on(f"{site}/", PRESETS["phone"]) as hands:
+        hands.tap(100, 75)
+        hands.until(Place, lambda place: place.title == "The other")

@@ -28,6 +28,8 @@ class Tab:
         scope = {"type": "websocket", "path": "/live/socket", "headers": headers, "query_string": b""}
         self._socket = ApplicationCommunicator(AuthMiddlewareStack(LiveConsumer.as_asgi()), scope)
         self.frames = 0
+        self.heard: set[str] = set()
+        """Kinds of messages so far."""
 
     async def connect(self) -> Tab:
         """Open the socket."""
@@ -92,6 +94,7 @@ class Tab:
         assert output["type"] == "websocket.send", output
         if output.get("text") is not None:
             found: dict[str, Any] = json.loads(output["text"])
+            self.heard.add(found["kind"])
             return found
         self.frames += 1
         if not output["bytes"][0]:

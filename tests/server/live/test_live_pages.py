@@ -110,6 +110,26 @@ def test_a_page_goes_on_in_the_tab_that_came_last(site: str) -> None:
     in_tabs(story)
 
 
+def test_another_screen_is_another_page_and_the_same_one_opens_again(site: str) -> None:
+    async def story() -> None:
+        tab = await Tab().connect()
+        await tab.open(f"{site}/planning")
+        phone = {"width_px": 390, "height_px": 844, "scale": 3, "touch": True}
+        await tab.open(f"{site}/planning", phone)
+        await tab.until_frame()
+        visit = VISITS.of("")
+        assert visit is not None
+        assert visit.asked.screen.width_px == 390
+        await tab.send(kind="open_again")
+        await tab.until("place", lambda told: not told["loading"])
+        await tab.until_frame()
+        assert VISITS.of("") is not visit
+        assert "ended" not in tab.heard
+        await tab.leave()
+
+    in_tabs(story)
+
+
 def test_a_browser_that_is_killed_says_so_and_opens_again_at_the_address(site: str) -> None:
     async def story() -> None:
         tab = await Tab().connect()

@@ -118,15 +118,21 @@ class LiveConsumer(AsyncWebsocketConsumer):  # type: ignore[misc]
             case Plain(kind="keep_sign_in"):
                 visit.keep_sign_in()
             case Plain(kind="open_again"):
-                await visit.end()
                 again = visit.asked.model_copy(update={"address": visit.address})
+                await self._end(visit)
                 await self._open(again)
             case Plain(kind="close"):
-                await visit.end()
-                self._visit = None
+                await self._end(visit)
                 await self.tell({"kind": "ended", "sentence": ""})
             case _:
                 pass  # it stays open
+
+    async def _end(self, visit: Visit) -> None:
+        """End a page that is not wanted any more; its end is no news to this tab."""
+        if visit.watcher is self:
+            visit.watcher = None
+        self._visit = None
+        await visit.end()
 
     async def _open(self, message: Open) -> None:
         visit = VISITS.of(self._person)
@@ -138,7 +144,7 @@ class LiveConsumer(AsyncWebsocketConsumer):  # type: ignore[misc]
             visit.page.go(address)
             return
         if visit is not None:
-            await visit.end()
+            await self._end(visit)
         self._visit = await VISITS.begin(self._person, message)
         self._visit.watcher = self
 

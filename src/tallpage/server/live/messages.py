@@ -25,6 +25,7 @@ from tallpage.core.capture.live import (
     PointerInput,
     Recorded,
     Said,
+    Stuck,
     Taking,
     TextInput,
     TouchInput,
@@ -249,6 +250,8 @@ def told(event: Event) -> dict[str, Any] | None:
             return {"kind": "dialog", "asks": None}
         case Said(sentence):
             return {"kind": "said", "sentence": sentence}
+        case Stuck():
+            return {"kind": "stuck"}
         case Recorded(recording):
             return {
                 "kind": "steps",

@@ -14,6 +14,7 @@ from tallpage.core.capture.live._events import (
     Pointed,
     Recorded,
     Said,
+    Stuck,
     Taken,
     Taking,
 )
@@ -42,6 +43,7 @@ __all__ = [
     "Recorded",
     "Recording",
     "Said",
+    "Stuck",
     "TakeOrder",
     "Taken",
     "Taking",

@@ -55,6 +55,11 @@ class Said:
 
 
 @dataclass(frozen=True, slots=True)
+class Stuck:
+    """The page has not reacted for a while to what was done."""
+
+
+@dataclass(frozen=True, slots=True)
 class Recorded:
     """What was done so far."""
 
@@ -134,6 +139,7 @@ Event = (
     | DialogOpened
     | DialogClosed
     | Said
+    | Stuck
     | Recorded
     | Focused
     | Pointed

@@ -14,7 +14,17 @@ from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture.browser._filtering_proxy import FilteringProxy
 from tallpage.core.capture.browser._page_session import is_of_playwright
 from tallpage.core.capture.browser._starting import Browser
-from tallpage.core.capture.live._events import Ended, Event, Failed, NotTaken, Pointed, Said, Taken, Taking
+from tallpage.core.capture.live._events import (
+    Ended,
+    Event,
+    Failed,
+    NotTaken,
+    Pointed,
+    Said,
+    Stuck,
+    Taken,
+    Taking,
+)
 from tallpage.core.capture.live._input import Input
 from tallpage.core.capture.live._taking import TakeOrder, take_live
 from tallpage.core.capture.live._turns import Turns
@@ -191,7 +201,7 @@ class LivePage:
 
     def _tell_busy(self, window: Window) -> None:
         if not window.asks:
-            self._hear(Said("The page does not react. Wait, or open it again."))
+            self._hear(Stuck())
 
     def _go(self, address: str) -> None:
         if self._browser is None:
