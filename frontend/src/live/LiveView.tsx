@@ -79,7 +79,7 @@ export function LiveView({ screen, choosing, onElement, onArea, onCancel }: Live
   const box = choosing === "area" ? area : choosing !== "nothing" ? pointed?.box : null;
   return (
     <div ref={room} className="relative -m-1 min-h-0 flex-1 overflow-hidden p-1" data-live-room>
-      <div className="relative border border-base-300 bg-white" style={{ width: size.width, height: size.height }}>
+      <div className="relative mx-auto border border-base-300 bg-white" style={{ width: size.width, height: size.height }}>
         <canvas
           ref={canvas}
           tabIndex={0}

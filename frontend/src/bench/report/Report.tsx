@@ -1,4 +1,4 @@
-import { ChevronsDown, Info, KeyRound, RotateCcw, SlidersHorizontal, TriangleAlert } from "lucide-react";
+import { ChevronsDown, Info, KeyRound, MousePointerClick, RotateCcw, SlidersHorizontal, TriangleAlert } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 
@@ -152,6 +152,9 @@ function Actions({ capture }: { capture: CaptureDetail }) {
       <button type="button" className="btn btn-sm" onClick={differently}>
         <SlidersHorizontal size={15} aria-hidden /> Take again with changes
       </button>
+      <Link className="btn btn-sm" to={`/live?${String(new URLSearchParams({ address: capture.address }))}`}>
+        <MousePointerClick size={15} aria-hidden /> Use it on a live page
+      </Link>
     </div>
   );
 }
