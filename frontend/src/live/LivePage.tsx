@@ -65,7 +65,8 @@ export function LivePage() {
           const { place } = useLive.getState();
           if (screen && place) open(place.address, name);
         }}
-        onOpen={(address) => open(address, screenName)}
+        // Before the screens are known it waits for them, as what the address of this screen asks for.
+        onOpen={(address) => (screens ? open(address, screenName) : setParameters({ address }, { replace: true }))}
       />
       {isIdle && (
         <p role="alert" className="mt-2 flex items-center gap-3 border-l-4 border-warning bg-base-200 px-3 py-2">

@@ -22,7 +22,8 @@ class Connection {
   private again = 0;
   private number = 0;
   private orders = 0;
-  private waiting: Order | null = null;
+  /** What is to be opened once the server has told how things stand. */
+  private waiting: { address: string; screen: ScreenSize } | null = null;
 
   connect(): void {
     const socket = new WebSocket(`${location.protocol === "https:" ? "wss" : "ws"}://${location.host}/live/socket`);
@@ -52,7 +53,6 @@ class Connection {
 
   send(order: Order): void {
     if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify(order));
-    else if (order.kind === "open") this.waiting = order;
   }
 
   input(input: Input): void {
@@ -61,6 +61,10 @@ class Connection {
   }
 
   open(address: string, screen: ScreenSize): void {
+    if (useLive.getState().link !== "on") {
+      this.waiting = { address, screen };
+      return;
+    }
     useLive.setState({ refusal: null, ended: null, screen, lastScreen: screen, progress: null, choices: null, place: { address, title: "", loading: true } });
     this.send({ kind: "open", address, screen });
   }
@@ -105,8 +109,9 @@ class Connection {
     if (told.kind === "sign_in_kept") say(`Pages of ${told.host} are opened signed in from now on.`);
     if (told.kind !== "hello") return;
     this.tries = 0;
-    if (this.waiting) this.send(this.waiting);
+    const { waiting } = this;
     this.waiting = null;
+    if (waiting) this.open(waiting.address, waiting.screen);
   }
 }
 

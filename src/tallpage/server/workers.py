@@ -75,16 +75,15 @@ class _Processes:
 def _serve(name: str) -> int:
     """Serve one queue, or the live pages, in a process of its own."""
     try:
-        import django
-
         if name == _LIVE:
             die_with_parent(supervisor_id())
-            django.setup()
             from tallpage.server.live.serving import serve_live_pages
 
             serve_live_pages()
         else:
             os.environ["Q_CLUSTER_NAME"] = name
+            import django
+
             django.setup()
             from django.core.management import call_command
 

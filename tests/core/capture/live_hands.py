@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import TypeVar
 
-from tallpage.core.capture import PRESETS, PageRequest, Screen
+from tallpage.core.capture import PRESETS, FilteringProxy, PageRequest, Screen
 from tallpage.core.capture.live import Event, Frame, Input, KeyInput, LivePage, PointerInput, TouchInput
 
 _E = TypeVar("_E")
@@ -18,11 +18,12 @@ PATIENCE_S = 60.0
 class Hands:
     """One person's hands on a page."""
 
-    def __init__(self, address: str, screen: Screen) -> None:
+    def __init__(self, address: str, screen: Screen, filtering_proxy: FilteringProxy | None) -> None:
         self.events: list[Event] = []
         self._news = threading.Condition()
         self._number = 0
-        self.page = LivePage(PageRequest(address=address, screen=screen), self._hear)
+        request = PageRequest(address=address, screen=screen)
+        self.page = LivePage(request, self._hear, filtering_proxy=filtering_proxy)
 
     def _hear(self, event: Event) -> None:
         with self._news:
@@ -78,9 +79,11 @@ class Hands:
 
 
 @contextmanager
-def hands_on(address: str, screen: Screen = PRESETS["desk"]) -> Iterator[Hands]:
+def hands_on(
+    address: str, screen: Screen = PRESETS["desk"], *, filtering_proxy: FilteringProxy | None = None
+) -> Iterator[Hands]:
     """A live page at an address, at rest; closed afterwards."""
-    hands = Hands(address, screen)
+    hands = Hands(address, screen, filtering_proxy)
     hands.page.start()
     try:
         hands.until(Frame, lambda frame: frame.sharp)

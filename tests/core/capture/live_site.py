@@ -26,6 +26,7 @@ PAGES = {
 <select style="top:220px" name="ship"><option>Auklet</option><option>Little Tern</option></select>
 <button style="top:260px" onclick="navigator.geolocation.getCurrentPosition(()=>{})">Where am I</button>
 <button style="top:300px" onclick="for(;;);">Hang</button>
+<a class="use" style="top:340px" href="http://127.0.0.2:8099/">Elsewhere</a>
 <div class="menu">Sailings of the day<ul><li>Morning boats<li>Evening boats<li>Night boats</ul></div>
 <div class="panel"><p>Row one<p>Row two<p>Row three<p>Row four<p>Row five<p>Row six<p>Last row</div>
 <div class="tall">"""

@@ -10,7 +10,7 @@ import numpy as np
 import psutil
 import pytest
 
-from tallpage.core.capture import PRESETS
+from tallpage.core.capture import PRESETS, FilteringProxy, PrivateHosts
 from tallpage.core.capture.live import (
     Choices,
     DialogClosed,
@@ -180,6 +180,15 @@ def test_frames_of_a_dense_screen_are_sharp_at_rest(site: str) -> None:
     with hands_on(f"{site}/", PRESETS["phone"]) as hands:
         hands.wheel(100)
         assert _pixels(hands.rested()).shape[:2] == (844 * 3, 390 * 3)
+
+
+def test_what_is_not_to_be_opened_is_not_by_a_link_either(site: str) -> None:
+    with (
+        FilteringProxy(PrivateHosts.parse("127.0.0.1").allows) as proxy,
+        hands_on(f"{site}/", filtering_proxy=proxy) as hands,
+    ):
+        hands.click(100, 355)
+        hands.until(Said, lambda said: "private network" in said.sentence)
 
 
 def test_a_finger_taps_on_a_screen_that_is_touched(site: str) -> None:

@@ -148,12 +148,16 @@ def test_a_browser_that_is_killed_says_so_and_opens_again_at_the_address(site: s
 def test_a_page_that_nobody_uses_is_closed_after_a_warning(
     site: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    for name, seconds in (("IDLE_S", 3.0), ("WARNING_S", 2.0), ("_LOOK_S", 0.1)):
-        monkeypatch.setattr(visits, name, seconds)
+    monkeypatch.setattr(visits, "_LOOK_S", 0.1)
 
     async def story() -> None:
         tab = await Tab().connect()
         await tab.open(f"{site}/")
+        await tab.send(kind="stay")
+        await tab.send(kind="point", x_px=5, y_px=5)
+        await tab.until("pointed")  # by then the page has been used
+        monkeypatch.setattr(visits, "IDLE_S", 6.0)
+        monkeypatch.setattr(visits, "WARNING_S", 4.0)
         await tab.until("idle")
         await tab.send(kind="stay")
         await tab.until("idle")
@@ -198,6 +202,19 @@ def test_what_cannot_be_opened_is_told_and_nothing_is_left_open(settings: Any, s
         await tab.send(kind="take", number=1, extent="full")
         assert (await tab.until("failed"))["code"] == "page_closed"
         await tab.open(f"{site}/")  # one more can be opened: those did not count
+        await tab.leave()
+
+    in_tabs(story)
+
+
+def test_a_private_page_is_not_opened_where_that_is_not_allowed(settings: Any, site: str) -> None:
+    settings.ALLOW_PRIVATE = False
+
+    async def story() -> None:
+        tab = await Tab().connect()
+        await tab.send(kind="open", address=site)
+        assert (await tab.until("failed"))["code"] == "address_private"
+        assert VISITS.of("") is None
         await tab.leave()
 
     in_tabs(story)

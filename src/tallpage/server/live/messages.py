@@ -5,8 +5,7 @@ from __future__ import annotations
 import struct
 from typing import Annotated, Any, Literal
 
-from ninja import Field, Schema
-from pydantic import TypeAdapter, ValidationError
+from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
 from tallpage.core.capture import Scheme
 from tallpage.core.capture.live import (
@@ -43,7 +42,7 @@ _Number = Annotated[int, Field(ge=0, le=2**32 - 1)]
 _Modifiers = Annotated[int, Field(ge=0, le=15)]
 
 
-class Open(Schema):
+class Open(BaseModel):
     """Open an address, on a screen where no page is open yet."""
 
     kind: Literal["open"]
@@ -53,14 +52,14 @@ class Open(Schema):
     language: str = Field("en-GB", max_length=40)
 
 
-class Move(Schema):
+class Move(BaseModel):
     """Back, on, or the same again."""
 
     kind: Literal["move"]
     by: Literal[-1, 0, 1]
 
 
-class PointerIn(Schema):
+class PointerIn(BaseModel):
     """The pointer moved, a button or the wheel."""
 
     kind: Literal["pointer"]
@@ -80,7 +79,7 @@ class PointerIn(Schema):
         return PointerInput(kind=self.act, **self.model_dump(exclude={"kind", "act", "number"}))
 
 
-class TouchIn(Schema):
+class TouchIn(BaseModel):
     """Fingers, each as (x, y, number)."""
 
     kind: Literal["touch"]
@@ -94,7 +93,7 @@ class TouchIn(Schema):
         return TouchInput(kind=self.act, fingers=tuple(self.fingers), modifiers=self.modifiers)
 
 
-class KeyIn(Schema):
+class KeyIn(BaseModel):
     """A key."""
 
     kind: Literal["key"]
@@ -112,7 +111,7 @@ class KeyIn(Schema):
         return KeyInput(kind=self.act, **self.model_dump(exclude={"kind", "act", "number"}))
 
 
-class TextIn(Schema):
+class TextIn(BaseModel):
     """A text as a whole."""
 
     kind: Literal["text"]
@@ -124,13 +123,13 @@ class TextIn(Schema):
         return TextInput(text=self.text)
 
 
-class Drawn(Schema):
+class Drawn(BaseModel):
     """The last frame is on the screen."""
 
     kind: Literal["drawn"]
 
 
-class Point(Schema):
+class Point(BaseModel):
     """What is there, or what does that lie in?"""
 
     kind: Literal["point"]
@@ -140,14 +139,14 @@ class Point(Schema):
     panel: bool = False
 
 
-class Choose(Schema):
+class Choose(BaseModel):
     """One of the choices."""
 
     kind: Literal["choose"]
     number: int = Field(ge=0, le=100_000)
 
 
-class Answer(Schema):
+class Answer(BaseModel):
     """To what the page asks."""
 
     kind: Literal["answer"]
@@ -155,14 +154,14 @@ class Answer(Schema):
     text: str = Field("", max_length=10_000)
 
 
-class Forget(Schema):
+class Forget(BaseModel):
     """A step is to be left out."""
 
     kind: Literal["forget"]
     number: int = Field(ge=0, le=_MOST_STEPS)
 
 
-class AreaIn(Schema):
+class AreaIn(BaseModel):
     """A box of the window, CSS px."""
 
     x_px: int = Field(ge=0, le=10_000)
@@ -175,7 +174,7 @@ class AreaIn(Schema):
         return Box(**self.model_dump())
 
 
-class Take(Schema):
+class Take(BaseModel):
     """A picture; with an ``area``, what is seen is taken, and its first cut is the area."""
 
     kind: Literal["take"]
@@ -185,7 +184,7 @@ class Take(Schema):
     area: AreaIn | None = None
 
 
-class Plain(Schema):
+class Plain(BaseModel):
     """What needs nothing besides: stay open, save the sign-in, open it again, close."""
 
     kind: Literal["stay", "keep_sign_in", "open_again", "close"]

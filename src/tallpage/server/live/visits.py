@@ -6,6 +6,7 @@ import asyncio
 import logging
 import time
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any, Protocol
 
 from asgiref.sync import sync_to_async
@@ -20,8 +21,6 @@ from tallpage.core.capture.live import (
     LivePage,
     NotTaken,
     Place,
-    Recorded,
-    Recording,
     Taken,
     TakeOrder,
 )
@@ -31,7 +30,7 @@ from tallpage.server.live.keeping import keep_taken, save_sign_in, settings_of
 from tallpage.server.live.messages import Open, Take, frame_bytes, problem_of, told
 from tallpage.server.shelf.schemas import TakeSettings
 from tallpage.server.signins.keeping import sign_in_for
-from tallpage.server.storage import incoming_folder
+from tallpage.server.storage import discard_folder, incoming_folder
 
 IDLE_S, WARNING_S = 600.0, 60.0
 """A page that nobody uses is closed after so long, and its person warned so long before."""
@@ -67,8 +66,7 @@ class Visit:
         self._loop = asyncio.get_running_loop()
         self._page: LivePage | None = None
         self._proxy: FilteringProxy | None = None
-        self._recording = Recording()
-        self._orders: dict[int, tuple[Take, Recording]] = {}
+        self._orders: dict[int, tuple[Take, Path]] = {}
         self._used_at = self._seen_at = time.monotonic()
         self._warned = False
         self._sending: asyncio.Queue[Event] = asyncio.Queue()
@@ -111,10 +109,15 @@ class Visit:
             self.page.show_again()
 
     def take(self, asked: Take) -> None:
-        """Take the page, with what was done so far as its steps."""
-        self._orders[asked.number] = (asked, self._recording)
+        """Take the page, with what was done so far as its steps.
+
+        Raises:
+            StorageError: there is no room for it.
+        """
+        folder = incoming_folder()
+        self._orders[asked.number] = (asked, folder)
         order = TakeOrder(number=asked.number, extent=asked.extent, target=asked.target)
-        self.page.take(order, incoming_folder())
+        self.page.take(order, folder)
 
     def keep_sign_in(self) -> None:
         """Save what the page's host has given the visit."""
@@ -137,6 +140,8 @@ class Visit:
         if self._proxy is not None:
             self._proxy.__exit__(None, None, None)
             self._proxy = None
+        for number in list(self._orders):
+            self._forget_order(number)
         self._on_end(self)
         self.ended.set()
         for task in self._tasks:
@@ -170,20 +175,23 @@ class Visit:
                 await self._say({"kind": "ended", **(problem_of(error) if error else {"sentence": ""})})
                 self._let_go()
             case _:
-                if isinstance(event, Recorded):
-                    self._recording = event.recording
                 if isinstance(event, Place):
                     self.address = event.address
                 if isinstance(event, NotTaken):
-                    self._orders.pop(event.number, None)
+                    self._forget_order(event.number)
                 message = told(event)
                 if message is not None:
                     await self._say(message)
 
+    def _forget_order(self, number: int) -> None:
+        order = self._orders.pop(number, None)
+        if order is not None:
+            discard_folder(order[1])
+
     async def _keep(self, taken: Taken) -> None:
-        asked, recording = self._orders.pop(taken.number)
+        asked, _ = self._orders.pop(taken.number)
         plain = TakeSettings(scheme=self.asked.scheme, language=self.asked.language)
-        how = settings_of(asked.extent, asked.target, recording, plain)
+        how = settings_of(asked.extent, asked.target, taken.recording, plain)
         area: Box | None = asked.area.as_box() if asked.area else None
         try:
             capture = await database_sync_to_async(keep_taken)(taken, how, area)

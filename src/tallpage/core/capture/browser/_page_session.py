@@ -378,13 +378,14 @@ class PageSession:
 
     def show_as_pointed_at(self, mark: str, *, shown: bool) -> None:
         """Show the elements that have an attribute as they are under the pointer, or not any more."""
-        self._session.send("DOM.enable")
-        self._session.send("CSS.enable")
-        root = self._session.send("DOM.getDocument", {"depth": 0})["root"]["nodeId"]
-        query = {"nodeId": root, "selector": f"[{mark}]"}
         forced = {"forcedPseudoClasses": ["hover"] if shown else []}
-        for node in self._session.send("DOM.querySelectorAll", query)["nodeIds"]:
-            self._session.send("CSS.forcePseudoState", {"nodeId": node, **forced})
+        with self._answering_within(self._operation_ms):
+            self._session.send("DOM.enable")
+            self._session.send("CSS.enable")
+            root = self._session.send("DOM.getDocument", {"depth": 0})["root"]["nodeId"]
+            query = {"nodeId": root, "selector": f"[{mark}]"}
+            for node in self._session.send("DOM.querySelectorAll", query)["nodeIds"]:
+                self._session.send("CSS.forcePseudoState", {"nodeId": node, **forced})
 
     @contextmanager
     def _answering_within(self, timeout_ms: float) -> Iterator[None]:

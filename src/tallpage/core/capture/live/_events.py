@@ -107,6 +107,8 @@ class Taken:
     folder: Path
     manifest: StripManifest
     report: PageReport
+    recording: Recording
+    """What had been done until then."""
     number: int
     """The order that it was taken for."""
 

@@ -241,18 +241,26 @@ class LivePage:
         try:
             window.note_all()
             window.view.hide()
+            recording = window.doing.recording
             manifest, report = take_live(
                 window.session,
                 self._request,
                 order,
                 folder,
                 pointer=window.doing.pointer,
-                recording=window.doing.recording,
+                recording=recording,
                 on_progress=lambda progress: self._hear(Taking(progress)),
             )
-            self._hear(Taken(folder=folder, manifest=manifest, report=report, number=order.number))
+            taken = Taken(
+                folder=folder, manifest=manifest, report=report, recording=recording, number=order.number
+            )
+            self._hear(taken)
         except TallPageError as error:
             self._hear(NotTaken(error=error, number=order.number))
+        except Exception as error:
+            went = PageError("The page went while its picture was taken.", code="page_failed")
+            self._hear(NotTaken(error=went, number=order.number))
+            self._fault(error)
         finally:
             self._taking = False
             with suppress(Exception):  # a page that went meanwhile is told by itself

@@ -17,9 +17,10 @@ if TYPE_CHECKING:
 _QUALITY = 80
 _MOST_MOVING_PX = 1_400
 """How wide or high a frame is at most while the page moves: more is only needed to read it."""
-_REST_S, _LONGEST_REST_S = 0.2, 5.0
+_REST_S, _DENSE_REST_S, _LONGEST_REST_S = 0.2, 0.5, 5.0
 """From the last frame until the page counts as resting. A page that keeps changing by itself, without
-anybody doing anything, is looked at more and more seldom."""
+anybody doing anything, is looked at more and more seldom. The sharp picture of a dense screen takes longer,
+and shows little more."""
 _DENSE_QUALITY = 95
 """A screen of several px a CSS px is shown smaller than it is, and its PNG would keep the page from its
 person for a quarter of a second."""
@@ -41,7 +42,8 @@ class View:
         self._held: dict[str, Any] | None = None
         self._last = b""
         self._resting: asyncio.TimerHandle | None = None
-        self._rest_s = _REST_S
+        self._soonest_rest_s = _REST_S if screen.scale == 1 else _DENSE_REST_S
+        self._rest_s = self._soonest_rest_s
         self.after_input = 0
         """The last input that the page has been told of."""
         session.on("Page.screencastFrame", self._on_frame)
@@ -87,7 +89,7 @@ class View:
 
     def stir(self) -> None:
         """Something is done: it is looked soon whether the page rests."""
-        self._rest_s = _REST_S
+        self._rest_s = self._soonest_rest_s
         self._await_rest()
 
     def _on_frame(self, frame: dict[str, Any]) -> None:

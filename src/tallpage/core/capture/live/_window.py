@@ -50,6 +50,7 @@ class Window:
         self._dialog: Dialog | None = None
         self._noting: asyncio.TimerHandle | None = None
         self._loading = False
+        self._asked = request.address
         self._title = ""
         self._refused: set[str] = set()
         self._said: set[str] = set()
@@ -74,9 +75,16 @@ class Window:
         """Whether a dialog is open."""
         return self._dialog is not None
 
+    @property
+    def _is_page(self) -> bool:
+        """Whether a page is there: where nothing was opened the browser shows one of its own."""
+        return self.page.url.startswith("http")
+
     def do(self, given: Input, number: int) -> None:
         """Do what a person did. While a dialog is open the page hears nothing."""
         if self.asks:
+            return
+        if not self._is_page:
             return
         self.view.stir()
         self._note_later()
@@ -85,7 +93,7 @@ class Window:
 
     def load(self, address: str) -> None:
         """An address is being opened."""
-        self._loading = True
+        self._loading, self._asked = True, address
         self._hear(Place(address=address, title="", loading=True))
 
     def loaded(self) -> None:
@@ -123,7 +131,8 @@ class Window:
         if not self.asks:
             with suppress(Exception):  # it is between two pages
                 self._title = self.page.title()
-        self._hear(Place(address=self.page.url, title=self._title[:_MOST_CHARS], loading=self._loading))
+        address = self.page.url if self._is_page else self._asked
+        self._hear(Place(address=address, title=self._title[:_MOST_CHARS], loading=self._loading))
 
     def tell_all(self) -> None:
         """Tell and show everything to somebody who comes anew."""
@@ -137,7 +146,8 @@ class Window:
         """Note what was done so far."""
         if self.asks:
             return
-        self.doing.rest()
+        if self._is_page:
+            self.doing.rest()
         refused = set(self.session.refused_hosts) - self._refused
         if refused:
             self._refused |= refused
@@ -164,9 +174,9 @@ class Window:
             self.tell_place()
 
     def _look(self) -> None:
-        if not self.asks:
+        if not self.asks and self._is_page:
             self.doing.look()
-            self._note_later()
+        self._note_later()
 
     def _on_dialog(self, dialog: Dialog) -> None:
         self._dialog = dialog
