@@ -5,8 +5,10 @@ from __future__ import annotations
 import threading
 import time
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from typing import TypeVar
+
+import psutil
 
 from tallpage.core.capture import PRESETS, FilteringProxy, PageRequest, Screen
 from tallpage.core.capture.live import Event, Frame, Input, KeyInput, LivePage, PointerInput, TouchInput
@@ -91,3 +93,11 @@ def hands_on(
     finally:
         hands.page.close()
         assert hands.page.wait_closed(20)
+
+
+def kill_browsers() -> None:
+    """Kill every browser that this process has started, itself and not its parts."""
+    for row in psutil.Process().children(recursive=True):
+        with suppress(psutil.Error):  # it may be ending just now
+            if "chrom" in row.name() and "--type=" not in " ".join(row.cmdline()):
+                row.kill()

@@ -7,7 +7,6 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import numpy as np
-import psutil
 import pytest
 
 from tallpage.core.capture import PRESETS, FilteringProxy, PrivateHosts
@@ -28,7 +27,7 @@ from tallpage.core.capture.live import (
 )
 from tallpage.core.geometry import Box
 from tallpage.core.picture import decode
-from tests.core.capture.live_hands import Hands, hands_on
+from tests.core.capture.live_hands import Hands, hands_on, kill_browsers
 from tests.core.capture.live_site import live_site
 
 
@@ -159,11 +158,7 @@ def test_a_page_that_hangs_is_said_to_and_can_be_closed(hands: Hands) -> None:
 
 def test_a_browser_that_is_killed_says_so(site: str) -> None:
     with hands_on(f"{site}/") as hands:
-        started = psutil.Process().children(recursive=True)
-        browsers = [
-            row for row in started if "chrom" in row.name() and "--type=" not in " ".join(row.cmdline())
-        ]
-        browsers[-1].kill()
+        kill_browsers()
         ended = hands.until(Ended)
         assert ended.error is not None
         assert ended.error.code == "browser_closed"

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-import psutil
 import pytest
 from django.contrib.auth.models import User
 
@@ -15,6 +14,7 @@ from tallpage.server.people.roles import Role
 from tallpage.server.shelf.models import Capture
 from tallpage.server.signins.keeping import sign_in_for
 from tallpage.server.signins.models import SavedSignIn
+from tests.core.capture.live_hands import kill_browsers
 from tests.server.conftest import Api
 from tests.server.live.tabs import DESK, Tab, in_tabs
 from tests.server.people.conftest import signed_in
@@ -134,9 +134,7 @@ def test_a_browser_that_is_killed_says_so_and_opens_again_at_the_address(site: s
     async def story() -> None:
         tab = await Tab().connect()
         await tab.open(f"{site}/planning")
-        for row in psutil.Process().children(recursive=True):
-            if "chrom" in row.name() and "--type=" not in " ".join(row.cmdline()):
-                row.kill()
+        kill_browsers()
         assert "ended" in (await tab.until("ended"))["sentence"]
         await tab.open(f"{site}/planning")
         await tab.until_frame()
