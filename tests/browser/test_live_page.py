@@ -82,6 +82,10 @@ def test_parts_are_pointed_at_drawn_and_taken_after_some_seconds(person: Person)
     ActionChains(person.driver).click().perform()
     element = person.see_taken(before, what="an element")
     assert person.ask(f"/captures/{element}")["settings"]["extent"] == "element"
+    person.driver.execute_script("arguments[0].focus()", person.see("canvas"))
+    person.press(Keys.F6)
+    typing = "return document.activeElement.matches('[data-live-typing]')"
+    assert person.driver.execute_script(typing), "the keyboard leaves the page"
     person.click("An area")
     _at(person, (100, 100)).click_and_hold().perform()
     _at(person, (500, 400)).release().perform()

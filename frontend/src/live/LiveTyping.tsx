@@ -30,7 +30,7 @@ export function LiveTyping() {
       <p className="sr-only" aria-live="polite">
         {focus ? `The page’s focus is on ${focus.label || "something without a name"}, ${focus.of}.` : "Nothing on the page has the focus."}
       </p>
-      <input className="input input-sm w-56" aria-label="Text to type into the page" placeholder={focus?.typed ? `Type into “${focus.label || focus.of}”` : "Type into the page"} value={text} onChange={(event) => setText(event.target.value)} />
+      <input data-live-typing className="input input-sm w-56" aria-label="Text to type into the page" placeholder={focus?.typed ? `Type into “${focus.label || focus.of}”` : "Type into the page"} value={text} onChange={(event) => setText(event.target.value)} />
       <button type="submit" className="btn btn-sm" disabled={!text}>
         Type
       </button>

@@ -62,7 +62,12 @@ export function LiveView({ screen, choosing, onElement, onArea, onCancel }: Live
   useHands({ canvas, screen, choosing, setArea, onElement, onArea });
 
   const hearKey = (act: "down" | "up") => (event: KeyboardEvent) => {
-    if (event.key === "F6" || event.nativeEvent.isComposing) return;
+    if (event.nativeEvent.isComposing) return;
+    if (event.key === "F6") {
+      event.preventDefault();
+      if (act === "down") document.querySelector<HTMLElement>("[data-live-typing]")?.focus();
+      return;
+    }
     // Keys of ours mean nothing here: all of them are the page's.
     event.stopPropagation();
     if (choosing !== "nothing") {

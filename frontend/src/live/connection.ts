@@ -57,6 +57,7 @@ class Connection {
 
   input(input: Input): void {
     this.number = (this.number + 1) % 2 ** 32;
+    if (useLive.getState().isIdle) useLive.setState({ isIdle: false });
     if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify({ ...input, number: this.number }));
   }
 

@@ -23,6 +23,7 @@ PAGES = {
 <a class="use" style="top:100px" href="/file.zip">Get the file</a>
 <input style="top:140px" name="harbour" aria-label="Harbour">
 <input style="top:180px" name="word" type="password" aria-label="Word">
+<input style="top:380px" name="shown" autocomplete="current-password" aria-label="Shown word">
 <select style="top:220px" name="ship"><option>Auklet</option><option>Little Tern</option></select>
 <button style="top:260px" onclick="navigator.geolocation.getCurrentPosition(()=>{})">Where am I</button>
 <button style="top:300px" onclick="for(;;);">Hang</button>

@@ -68,6 +68,11 @@ def test_what_is_done_is_noted_as_steps_and_a_password_never_is(hands: Hands) ->
     hands.rested()
     told = hands.until(Recorded, lambda event: "password" in event.recording.left_out).recording
     assert [str(step) for step in told.steps] == ['type input[name="harbour"] = auk']
+    hands.click(100, 395)
+    hands.type("kettle")
+    hands.rested()
+    hands.page.show_again()
+    hands.until(Recorded, lambda event: len(event.recording.steps) == 1)
     assert "kettle" not in repr(hands.events)
 
 

@@ -7,7 +7,6 @@ as the library does with its own events, so that waiting for an answer keeps not
 from __future__ import annotations
 
 import asyncio
-import logging
 from collections import deque
 from collections.abc import Callable
 from contextlib import suppress
@@ -18,7 +17,8 @@ import greenlet
 from tallpage.core.capture.live._input import Input, takes_place_of
 
 Work = Callable[[], None]
-_log = logging.getLogger(__name__)
+_MOST_WAITING = 2_000
+"""What is done on a page that does not react any more is not kept for ever."""
 
 
 class Turns:
@@ -65,6 +65,8 @@ class Turns:
                 self._loop.call_soon_threadsafe(work)
 
     def _line_up(self, work: Work, given: Input | None) -> None:
+        if given is not None and len(self._waiting) >= _MOST_WAITING:
+            return
         if given is not None and self._waiting:
             last = self._waiting[-1][1]
             if last is not None and takes_place_of(given, last):

@@ -64,10 +64,13 @@
   const labelOf = (element) =>
     element.getAttribute("aria-label") || [...(element.labels ?? [])].map(wordsOf).join(" ") || element.getAttribute("placeholder") || element.title || wordsOf(element);
   const kindOf = (element) => element.getAttribute("role") || (element.localName === "input" ? element.type : element.localName);
+  /* Some pages show a password as text, and call it one all the same. */
+  const isSecret = (element) =>
+    element.localName === "input" && (element.type === "password" || /password|one-time-code|cc-(number|csc)/.test(element.autocomplete));
   /** An element as it is told of. A password is never told. */
   state.described = (element) => {
     const box = element.getBoundingClientRect();
-    const secret = element.localName === "input" && element.type === "password";
+    const secret = isSecret(element);
     const typed = element.matches(FIELD) && element.localName !== "select" && !/^(checkbox|radio|button|submit|reset|file|image|range|color)$/.test(element.type);
     return {
       ways: state.waysTo(element),
