@@ -43,7 +43,8 @@ class Hands:
                     if isinstance(event, kind) and holds(event):
                         self.events.remove(event)
                         return event
-                assert self._news.wait(last_s - time.monotonic()), f"no {kind.__name__}: {self.events}"
+                others = [event for event in self.events if not isinstance(event, Frame)]
+                assert self._news.wait(last_s - time.monotonic()), f"no {kind.__name__}: {others}"
 
     def rested(self) -> bytes:
         """The page once it has done all that was asked of it."""

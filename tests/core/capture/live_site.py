@@ -33,7 +33,9 @@ PAGES = {
 <div class="tall">"""
     + "".join(f"<p>Stretch {number}</p>" for number in range(10))
     + "</div>",
-    "/other": "<title>The other</title><button style='top:20px' onclick='window.close()'>Close me</button>",
+    "/other": """<title>The other</title>
+<button style="top:20px" onclick="window.close()">Close me</button>
+<button style="top:60px" onclick="window.open('/other')">One more</button>""",
     "/keys": """<title>Keys</title><body style="background:#fff"><script>
 let n = 0; addEventListener("keydown", () => { n += 1;
   document.body.style.background = n % 2 ? "#000" : "#fff"; });</script>""",

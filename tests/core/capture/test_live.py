@@ -16,6 +16,7 @@ from tallpage.core.capture.live import (
     DialogOpened,
     Ended,
     Failed,
+    Frame,
     NotTaken,
     Place,
     Pointed,
@@ -140,6 +141,16 @@ def test_a_new_window_is_shown_in_its_place_and_left_again(hands: Hands) -> None
     hands.until(Place, lambda place: place.title == "The other")
     hands.page.move(-1)
     hands.until(Place, lambda place: place.title == "Everything")
+
+
+def test_windows_have_an_end(hands: Hands) -> None:
+    for _ in range(5):
+        hands.click(100, 75)
+        hands.until(Said, lambda said: "new window" in said.sentence)
+        hands.until(Place, lambda place: place.title == "The other")
+        hands.until(Frame, lambda frame: frame.sharp and frame.after_input == 0)
+    hands.click(100, 75)
+    hands.until(Said, lambda said: "no more are shown" in said.sentence)
 
 
 def test_files_and_permissions_are_refused_with_a_word(hands: Hands) -> None:

@@ -6,26 +6,24 @@ import base64
 import json
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from functools import cache
-from importlib import resources
 from typing import TYPE_CHECKING, Any
 from urllib.parse import urlsplit
 
 from tallpage.core.capture._address import private_address
 from tallpage.core.capture._request import PageRequest
-from tallpage.core.capture.browser._faults import INTERRUPTED, page_fault, wants_sign_in
+from tallpage.core.capture.browser._faults import INTERRUPTED, wants_sign_in
 from tallpage.core.capture.browser._filtering_proxy import UNREACHABLE_HEADER, FilteringProxy
+from tallpage.core.capture.browser._requests import Requests
+from tallpage.core.capture.browser._translating import page_script, translated
 from tallpage.core.capture.browser._watchdog import watchdog
 from tallpage.core.capture.opening._target import words_of
 from tallpage.core.errors import AddressError, PageError, PageUnreachable
 from tallpage.core.geometry import Box
 
 if TYPE_CHECKING:
-    from playwright.sync_api import CDPSession, ElementHandle, Frame, Locator, Page, Request, Response
+    from playwright.sync_api import CDPSession, ElementHandle, Frame, Locator, Page, Response
 
-_NAMED_KINDS = {"stylesheet": "styles", "script": "scripts", "font": "fonts", "document": "frames"}
 _AFTER_ACTION_MS = 120
-_GIVEN_UP_BY_THE_PAGE = "net::ERR_ABORTED"
 _AFTER_INTERRUPTION_MS = (50, 200, 800)
 _NOTED = """async (argument) => {
   const noted = window[Symbol.for("capture")]?.noted ?? ((work) => work());
@@ -58,46 +56,21 @@ class PageSession:
         """From the page itself to the frame that holds its content, which is mostly the page itself."""
         self.frame_px: Box | None = None
         """Where in the window the frame with the content lies, if the page is not its content itself."""
-        self._under_way: dict[Request, str] = {}
+        self._requests = Requests(page, is_refused=lambda host: host in self.refused_hosts)
         self.address = "about:blank"
-        self.missing: dict[str, list[str]] = {}
-        """Addresses of what did not load, by kind. Pictures are looked for on the page itself."""
         self.script_errors: list[str] = []
         """What the page's scripts failed with."""
         page.on("pageerror", lambda error: self.script_errors.append(error.message))
-        page.on("request", self._note_start)
-        page.on("requestfinished", self._note_end)
-        page.on("requestfailed", self._note_failed)
-        page.on("response", self._note_answer)
-
-    def _note_start(self, request: Request) -> None:
-        self._under_way[request] = request.url
-
-    def _note_end(self, request: Request) -> None:
-        self._under_way.pop(request, None)
-
-    def _note_failed(self, request: Request) -> None:
-        self._note_end(request)
-        if request.failure != _GIVEN_UP_BY_THE_PAGE:
-            self._note_missing(request)
-
-    def _note_answer(self, response: Response) -> None:
-        if response.status >= 400:
-            self._note_missing(response.request)
-
-    def _note_missing(self, request: Request) -> None:
-        kind = _NAMED_KINDS.get(request.resource_type)
-        of_the_page_itself = request.resource_type == "document" and request.frame == self._page.main_frame
-        if kind is None or of_the_page_itself or urlsplit(request.url).hostname in self.refused_hosts:
-            return
-        named = self.missing.setdefault(kind, [])
-        if request.url not in named:
-            named.append(request.url)
 
     @property
     def under_way(self) -> list[str]:
         """Addresses of requests that have not ended."""
-        return list(self._under_way.values())
+        return self._requests.under_way
+
+    @property
+    def missing(self) -> dict[str, list[str]]:
+        """Addresses of what did not load, by kind. Pictures are looked for on the page itself."""
+        return self._requests.missing
 
     def goto(self, address: str, *, timeout_ms: int) -> int:
         """Open ``address`` and return the status of its answer; the page may still be loading."""
@@ -110,7 +83,7 @@ class PageSession:
             raise
         if response is None:
             return 200  # only a change of fragment answers nothing
-        self.missing.clear()
+        self._requests.missing.clear()
         self.address = _opened(address, self._page.url)
         # These answers are errors of the network to one Chromium, and pages to another.
         if self._filtering_proxy is not None and UNREACHABLE_HEADER in response.headers:
@@ -190,11 +163,11 @@ class PageSession:
     def wait_quiet(self, *, timeout_ms: int, step_ms: int = 50) -> bool:
         """Whether every request ended in time."""
         waited_ms = 0
-        while self._under_way and waited_ms < timeout_ms:
+        while self.under_way and waited_ms < timeout_ms:
             with translated(self.address):
                 self._page.wait_for_timeout(step_ms)
             waited_ms += step_ms
-        return not self._under_way
+        return not self.under_way
 
     def wait_rested(self, *, timeout_ms: int) -> None:
         """Wait until what an action brought about has come: another page, answers, or nothing."""
@@ -453,31 +426,3 @@ def _opened(asked: str, final: str) -> str:
     if urlsplit(final).scheme not in ("http", "https"):
         raise AddressError(f"{asked} led to “{final[:80]}”, which is never opened.", code="address_scheme")
     return final
-
-
-@cache
-def page_script(name: str) -> str:
-    """One of our page scripts."""
-    return resources.files("tallpage.core.capture").joinpath("scripts", f"{name}.js").read_text("utf-8")
-
-
-def is_of_playwright(error: BaseException | None) -> bool:
-    """Whether an error is Playwright's own, which is loaded when the first browser is started."""
-    return type(error).__module__.startswith("playwright.") and isinstance(error, Exception)
-
-
-@contextmanager
-def translated(address: str, *, timeout_ms: int = 0) -> Iterator[None]:
-    """Turn Playwright's errors into ours."""
-    from playwright.sync_api import Error
-    from playwright.sync_api import TimeoutError as PlaywrightTimeout
-
-    try:
-        yield
-    except PlaywrightTimeout as error:
-        raise PageUnreachable(
-            f"{urlsplit(address).netloc} did not answer within {timeout_ms / 1000:.0f} s.",
-            code="page_no_answer",
-        ) from error
-    except Error as error:
-        raise page_fault(address, error.message) from error

@@ -1,6 +1,6 @@
 """The browser itself: started, kept, ended. What is done on a page is behind :class:`PageSession`.
 
-Only these two modules know Playwright. Everything that is opened is opened in a ``with``.
+Only this folder and ``live`` know Playwright. Everything that is opened is opened in a ``with``.
 """
 
 from __future__ import annotations
@@ -19,7 +19,8 @@ import psutil
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture.browser._driver_cache import keep_compiled_driver
 from tallpage.core.capture.browser._filtering_proxy import FilteringProxy
-from tallpage.core.capture.browser._page_session import PageSession, is_of_playwright, page_script, translated
+from tallpage.core.capture.browser._page_session import PageSession
+from tallpage.core.capture.browser._translating import is_of_playwright, page_script, translated
 from tallpage.core.capture.browser._watchdog import BrowserWatch, watchdog
 from tallpage.core.capture.opening._sign_in import BasicSignIn, FormSignIn, StateSignIn
 from tallpage.core.errors import BrowserMissing, PageError, StorageError

@@ -12,8 +12,8 @@ from typing import TYPE_CHECKING, Any
 
 from tallpage.core.capture._request import PageRequest
 from tallpage.core.capture.browser._filtering_proxy import FilteringProxy
-from tallpage.core.capture.browser._page_session import is_of_playwright
 from tallpage.core.capture.browser._starting import Browser
+from tallpage.core.capture.browser._translating import is_of_playwright
 from tallpage.core.capture.live._events import (
     Ended,
     Event,
@@ -37,6 +37,7 @@ if TYPE_CHECKING:
     from playwright.sync_api import BrowserContext, Page
 
 _log = logging.getLogger(__name__)
+_MOST_WINDOWS = 6
 _BUSY_S = 8.0
 """How long a page may take over something before the person is told."""
 
@@ -176,6 +177,10 @@ class LivePage:
 
     def _add_popup(self, page: Page) -> None:
         try:
+            if len(self._windows) >= _MOST_WINDOWS:
+                page.close()
+                self._hear(Said("The page opens one window after the other: no more are shown."))
+                return
             self._add(page)
         except Exception as error:
             if not is_of_playwright(error):

@@ -8,7 +8,8 @@ from contextlib import suppress
 from typing import TYPE_CHECKING, Any, cast
 
 from tallpage.core.capture._request import PageRequest
-from tallpage.core.capture.browser._page_session import PageSession, page_script
+from tallpage.core.capture.browser._page_session import PageSession
+from tallpage.core.capture.browser._translating import page_script
 from tallpage.core.capture.live._doing import Doing
 from tallpage.core.capture.live._events import (
     DialogClosed,
