@@ -15,6 +15,7 @@ from tallpage.core.capture.live import Event, Frame, Input, KeyInput, LivePage, 
 
 _E = TypeVar("_E")
 PATIENCE_S = 60.0
+_OTHERS = ("--type=", "--disable-frame-rate-limit")
 
 
 class Hands:
@@ -97,8 +98,12 @@ def hands_on(
 
 
 def kill_browsers() -> None:
-    """Kill every browser that this process has started, itself and not its parts."""
+    """Kill the browsers of live pages that this process has started, themselves and not their parts.
+
+    Those that take pages, which other tests share, draw faster than a display shows.
+    """
     for row in psutil.Process().children(recursive=True):
         with suppress(psutil.Error):  # it may be ending just now
-            if "chrom" in row.name() and "--type=" not in " ".join(row.cmdline()):
+            words = " ".join(row.cmdline())
+            if "chrom" in row.name() and not any(mark in words for mark in _OTHERS):
                 row.kill()
