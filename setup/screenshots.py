@@ -11,6 +11,7 @@ import numpy as np
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
+from tests.browser.live_page import at, open_live, press_without_pointing, see_at
 from tests.browser.person import Person
 from tests.browser.stack import open_window, running_application
 from tests.pictures import decoded
@@ -166,27 +167,14 @@ def _join(person: Person, shoot: Callable[[str], None]) -> None:
 def _live_page(person: Person, shoot: Callable[[str], None]) -> None:
     """The crew room, signed in to, with its menu open under the pointer."""
     person.open("/live")
-    person.type_into(
-        "[aria-label='Address of the live page']", f"{person.application.site}/sign-in", Keys.ENTER
-    )
-    person.until(lambda _: person.see("canvas").get_attribute("data-frames"), what="a frame")
-    person.until(lambda _: person.button("Open"), what="the page")
-    canvas = person.see("canvas")
-    scale = canvas.size["width"] / 1_280
-
-    def at(x_px: int, y_px: int) -> ActionChains:
-        right, down = x_px * scale - canvas.size["width"] / 2, y_px * scale - canvas.size["height"] / 2
-        return ActionChains(person.driver).move_to_element_with_offset(canvas, round(right), round(down))
-
-    at(400, 280).click().send_keys("Ola", Keys.TAB, "kettle", Keys.ENTER).perform()
-    address = "[aria-label='Address of the live page']"
-    person.until(lambda _: str(person.see(address).get_attribute("value")).endswith("/crew"))
-    at(5, 600).perform()
-    at(320, 215).perform()
+    open_live(person, "/sign-in")
+    at(person, 400, 280).click().send_keys("Ola", Keys.TAB, "kettle", Keys.ENTER).perform()
+    see_at(person, "/crew")
+    at(person, 5, 600).perform()
+    at(person, 320, 215).perform()
     person.see("[data-steps='1']")
     before = person.newest_capture()
-    person.driver.execute_script("arguments[0].focus()", person.button("Whole page"))
-    person.press(Keys.ENTER)
+    press_without_pointing(person, "Whole page")
     person.see_taken(before, what="the crew room")
     person.see("[data-taken] img")
     shoot("live-page")

@@ -9,33 +9,11 @@ import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
+from tests.browser.live_page import at, open_live, press_without_pointing, see_at, see_frame
 from tests.browser.person import Person
 
 pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
-_ADDRESS = "[aria-label='Address of the live page']"
 _MENU_PX, _NAME_PX = (320, 215), (400, 280)
-
-
-def _at(person: Person, place_px: tuple[int, int]) -> ActionChains:
-    """The pointer on a place of the live page."""
-    canvas = person.see("canvas")
-    scale = canvas.size["width"] / 1_280
-    right = round(place_px[0] * scale - canvas.size["width"] / 2)
-    down = round(place_px[1] * scale - canvas.size["height"] / 2)
-    return ActionChains(person.driver, duration=50).move_to_element_with_offset(canvas, right, down)
-
-
-def _open(person: Person, path: str) -> None:
-    person.type_into(
-        "[aria-label='Address of the live page']", f"{person.application.site}{path}", Keys.ENTER
-    )
-    person.until(lambda _: person.see("canvas").get_attribute("data-frames"), what="a frame")
-    _until_at(person, path)
-
-
-def _until_at(person: Person, path: str) -> None:
-    person.until(lambda _: str(person.see(_ADDRESS).get_attribute("value")).endswith(path), what=path)
-    person.until(lambda _: person.button("Open"), what="the end of loading")
 
 
 def _seen_words(person: Person, capture_id: int) -> str:
@@ -45,16 +23,14 @@ def _seen_words(person: Person, capture_id: int) -> str:
 def test_the_crew_room_is_signed_in_to_and_taken_with_its_menu_open_and_again(person: Person) -> None:
     person.open("/")
     person.click("a live page")
-    _open(person, "/sign-in")
-    _at(person, _NAME_PX).click().send_keys("Ola", Keys.TAB, "kettle", Keys.ENTER).perform()
-    _until_at(person, "/crew")
-    _at(person, (5, 600)).perform()
-    _at(person, _MENU_PX).perform()
+    open_live(person, "/sign-in")
+    at(person, *_NAME_PX).click().send_keys("Ola", Keys.TAB, "kettle", Keys.ENTER).perform()
+    see_at(person, "/crew")
+    at(person, 5, 600).perform()
+    at(person, *_MENU_PX).perform()
     person.until(lambda _: person.all("[data-steps='1']"), what="the menu as a step")
     before = person.newest_capture()
-    # By the keyboard: the pointer stays where it is.
-    person.driver.execute_script("arguments[0].focus()", person.button("Whole page"))
-    person.press(Keys.ENTER)
+    press_without_pointing(person, "Whole page")
     first = person.see_taken(before, what="the crew room")
     assert "Swap a watch" in _seen_words(person, first)
     told = person.ask(f"/captures/{first}")
@@ -74,10 +50,10 @@ def test_the_crew_room_is_signed_in_to_and_taken_with_its_menu_open_and_again(pe
 
 def test_parts_are_pointed_at_drawn_and_taken_after_some_seconds(person: Person) -> None:
     person.open("/live")
-    _open(person, "/timetable")
+    open_live(person, "/timetable")
     before = person.newest_capture()
     person.click("An element")
-    _at(person, (400, 230)).perform()
+    at(person, 400, 230).perform()
     person.see("[data-outlined]")
     ActionChains(person.driver).click().perform()
     element = person.see_taken(before, what="an element")
@@ -87,8 +63,8 @@ def test_parts_are_pointed_at_drawn_and_taken_after_some_seconds(person: Person)
     typing = "return document.activeElement.matches('[data-live-typing]')"
     assert person.driver.execute_script(typing), "the keyboard leaves the page"
     person.click("An area")
-    _at(person, (100, 100)).click_and_hold().perform()
-    _at(person, (500, 400)).release().perform()
+    at(person, 100, 100).click_and_hold().perform()
+    at(person, 500, 400).release().perform()
     area = person.see_taken(element, what="an area")
     frame = person.ask(f"/captures/{area}")["cuts"][0]["document"]["frame"]
     assert (frame["width_px"], frame["height_px"]) == pytest.approx((400, 300), abs=4)
@@ -98,19 +74,31 @@ def test_parts_are_pointed_at_drawn_and_taken_after_some_seconds(person: Person)
     person.click("Close the page")
 
 
+def test_an_address_that_is_none_is_told_and_stays_to_be_mended(person: Person) -> None:
+    person.open("/live")
+    for typed, told in (("two words", "spaces"), ("file:///etc/passwd", "never opened")):
+        person.see("[aria-label='Address of the live page']").clear()
+        person.type_into("[aria-label='Address of the live page']", typed, Keys.ENTER)
+        person.see_text(told)
+        assert not person.all("canvas")
+    person.see("[aria-label='Address of the live page']").clear()
+    open_live(person, "/planning")
+    person.click("Close the page")
+
+
 def test_a_live_page_that_went_says_so_and_opens_again(person: Person) -> None:
     person.open("/live")
-    _open(person, "/planning")
+    open_live(person, "/planning")
     live = [row for row in psutil.process_iter() if _is_live_browser(row, person)]
     assert live
     for row in live:
         row.kill()
     person.see_text("The browser has ended.")
     person.click("Open it again")
-    person.until(lambda _: person.see("canvas").get_attribute("data-frames"), what="a frame")
+    see_frame(person)
     person.open("/live")  # the tab is loaded anew: the page is still there
-    _until_at(person, "/planning")
-    person.until(lambda _: person.see("canvas").get_attribute("data-frames"), what="a frame")
+    see_at(person, "/planning")
+    see_frame(person)
     person.click("Close the page")
 
 

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 
 import { connection, useLive } from "./connection";
 import type { Area, ScreenSize } from "./messages";
@@ -99,7 +99,7 @@ export function LiveView({ screen, choosing, onElement, onArea, onCancel }: Live
             const text = event.clipboardData.getData("text/plain");
             if (text) connection.input({ kind: "text", text: text.slice(0, 10_000) });
           }}
-          onContextMenu={(event: PointerEvent | React.MouseEvent) => event.preventDefault()}
+          onContextMenu={(event) => event.preventDefault()}
         />
         {box && (
           <div
@@ -157,7 +157,7 @@ function useHands({ canvas, screen, choosing, setArea, onElement, onArea }: Hand
     let outer = 0;
     const point = () => connection.send({ kind: "point", ...pointed, outer, panel: choosing === "panel" });
     let corner: { x_px: number; y_px: number } | null = null;
-    const touch = (act: "start" | "move" | "end" | "cancel", event: globalThis.PointerEvent) => {
+    const touch = (act: "start" | "move" | "end" | "cancel", event: PointerEvent) => {
       const place = at(event);
       if (!screen.touch) {
         const inputs = act === "start" ? finger.start(place) : act === "move" ? finger.move(place) : finger.end();
@@ -168,7 +168,7 @@ function useHands({ canvas, screen, choosing, setArea, onElement, onArea }: Hand
       else fingers.set(event.pointerId, place);
       connection.input({ kind: "touch", act, fingers: [...fingers.values()].map((row, number) => [row.x_px, row.y_px, number]) });
     };
-    const choose = (event: globalThis.PointerEvent, act: "down" | "move" | "up") => {
+    const choose = (event: PointerEvent, act: "down" | "move" | "up") => {
       const place = at(event);
       if (choosing === "area") {
         if (act === "down") corner = place;
@@ -191,7 +191,7 @@ function useHands({ canvas, screen, choosing, setArea, onElement, onArea }: Hand
         point();
       }
     };
-    const hear = (act: "down" | "move" | "up") => (event: globalThis.PointerEvent) => {
+    const hear = (act: "down" | "move" | "up") => (event: PointerEvent) => {
       if (act === "down") {
         element.focus({ preventScroll: true });
         element.setPointerCapture(event.pointerId);

@@ -21,7 +21,6 @@ class Connection {
   private tries = 0;
   private again = 0;
   private number = 0;
-  private orders = 0;
   /** What is to be opened once the server has told how things stand. */
   private waiting: { address: string; screen: ScreenSize } | null = null;
 
@@ -70,10 +69,9 @@ class Connection {
     this.send({ kind: "open", address, screen });
   }
 
-  take(order: Omit<Extract<Order, { kind: "take" }>, "kind" | "number">): void {
-    this.orders += 1;
+  take(order: Omit<Extract<Order, { kind: "take" }>, "kind">): void {
     useLive.setState({ refusal: null, progress: { stage: "taking", done: 0, expected: 0 }, pointed: null });
-    this.send({ kind: "take", number: this.orders, ...order });
+    this.send({ kind: "take", ...order });
   }
 
   private lost(code: number): void {

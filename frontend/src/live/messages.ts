@@ -44,7 +44,7 @@ export type Order =
   | { kind: "choose"; number: number }
   | { kind: "answer"; accept: boolean; text?: string }
   | { kind: "forget"; number: number }
-  | { kind: "take"; number: number; extent: Extent; target?: string; area?: Area | null }
+  | { kind: "take"; extent: Extent; target?: string; area?: Area | null }
   | { kind: "stay" | "keep_sign_in" | "open_again" | "close" };
 
 export interface Place {
@@ -94,7 +94,6 @@ export interface Refusal {
 }
 
 export interface Taken {
-  number: number;
   capture: number;
   name: string;
   width_px: number;
@@ -114,8 +113,8 @@ export type Told =
   | ({ kind: "choices" } & Choices)
   | ({ kind: "taking" } & Progress)
   | ({ kind: "taken" } & Taken)
-  | ({ kind: "not_taken"; number: number } & Refusal)
-  | ({ kind: "failed" } & Refusal)
+  | ({ kind: "not_taken" } & Refusal)
+  | ({ kind: "failed"; open?: boolean } & Refusal)
   | ({ kind: "ended"; code?: string } & Refusal)
   | { kind: "idle"; closes_in_s: number }
   | { kind: "sign_in_kept"; host: string };

@@ -26,9 +26,15 @@ describe("after", () => {
   });
 
   it("counts pictures, and forgets what a failure was about with none", () => {
-    const taken = { number: 1, capture: 7, name: "A", width_px: 1, height_px: 1, warnings: [] };
+    const taken = { capture: 7, name: "A", width_px: 1, height_px: 1, warnings: [] };
     expect(after({ kind: "taken", ...taken }, OPEN).taken).toHaveLength(1);
-    expect(after({ kind: "not_taken", number: 1, sentence: "No." }, OPEN)).toMatchObject({ progress: null, refusal: { sentence: "No." } });
+    expect(after({ kind: "not_taken", sentence: "No." }, OPEN)).toMatchObject({ progress: null, refusal: { sentence: "No." } });
+  });
+
+  it("has no page after an address that could not even be begun, and keeps what was typed", () => {
+    const opening = { ...OPEN, place: { address: "a b", title: "", loading: true } };
+    expect(after({ kind: "failed", open: false, sentence: "No." }, opening)).toMatchObject({ screen: null, place: { address: "a b", loading: false }, refusal: { sentence: "No." } });
+    expect(after({ kind: "failed", open: true, sentence: "No." }, OPEN).screen).toBeUndefined();
   });
 
   it("closes a dialog that was answered", () => {

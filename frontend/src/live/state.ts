@@ -59,8 +59,9 @@ export function after(told: Told, before: Live): Partial<Live> {
     case "taken":
       return { progress: null, taken: [...before.taken, told] };
     case "not_taken":
-    case "failed":
       return { progress: null, refusal: told };
+    case "failed":
+      return told.open === false ? { ...closed(), place: before.place && { ...before.place, loading: false }, refusal: told } : { progress: null, refusal: told };
     case "ended":
       return { ...closed(), place: before.place, ended: told };
     case "stuck":

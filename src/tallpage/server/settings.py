@@ -60,7 +60,6 @@ INSTALLED_APPS = [
     "tallpage.server.sweeps",
     "tallpage.server.archives",
     "tallpage.server.joins",
-    "tallpage.server.live",
     "tallpage.server.handover",
     "tallpage.server.routines",
     "tallpage.server.webhooks",

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import mimetypes
 import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 from typing import Any
@@ -13,6 +15,16 @@ from tests.core.capture.kinds import Kind, page, sections
 from tests.core.capture.landmarks import mark_png
 
 LISTS = Path(__file__).resolve().parents[2] / "lists" / "dist"
+
+
+@contextmanager
+def serving(pages: dict[str, Kind]) -> Iterator[KindsServer]:
+    """A server of some kinds, while it runs."""
+    with KindsServer(pages) as running:
+        threading.Thread(target=running.serve_forever, daemon=True).start()
+        yield running
+        running.closing.set()
+        running.shutdown()
 
 
 class KindsServer(ThreadingHTTPServer):

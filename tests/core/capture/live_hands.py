@@ -47,6 +47,11 @@ class Hands:
                 others = [event for event in self.events if not isinstance(event, Frame)]
                 assert self._news.wait(last_s - time.monotonic()), f"no {kind.__name__}: {others}"
 
+    def forget(self, kind: type[_E]) -> None:
+        """Forget what was told of a kind so far, for what comes from now on to be waited for."""
+        with self._news:
+            self.events = [event for event in self.events if not isinstance(event, kind)]
+
     def rested(self) -> bytes:
         """The page once it has done all that was asked of it."""
         number = self._number

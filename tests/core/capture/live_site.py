@@ -12,7 +12,7 @@ body { margin: 0; font: 16px sans-serif }
 button, a.use, input, select { position: absolute; left: 20px; width: 200px; height: 30px }
 .menu { position: absolute; left: 300px; top: 20px; width: 200px; background: #ccd }
 .menu ul { display: none; margin: 0 } .menu:hover ul { display: block }
-.tall { position: absolute; top: 400px; left: 20px; width: 600px; height: 3000px;
+.tall { position: absolute; top: 400px; left: 300px; width: 600px; height: 3000px;
         background: linear-gradient(#fff, #8bd) } .tall p { margin: 0 0 280px }
 .panel { position: absolute; left: 560px; top: 20px; width: 200px; height: 120px; overflow: auto }
 </style>"""
@@ -28,6 +28,7 @@ PAGES = {
 <button style="top:260px" onclick="navigator.geolocation.getCurrentPosition(()=>{})">Where am I</button>
 <button style="top:300px" onclick="for(;;);">Hang</button>
 <a class="use" style="top:340px" href="http://127.0.0.2:8099/">Elsewhere</a>
+<a class="use" style="top:440px" href="/keys">Keys</a>
 <div class="menu">Sailings of the day<ul><li>Morning boats<li>Evening boats<li>Night boats</ul></div>
 <div class="panel"><p>Row one<p>Row two<p>Row three<p>Row four<p>Row five<p>Row six<p>Last row</div>
 <div class="tall">"""

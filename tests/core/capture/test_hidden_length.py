@@ -1,6 +1,5 @@
 """Pages that hide how long they are come out whole, or it is said what is missing."""
 
-import threading
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
@@ -12,7 +11,7 @@ from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.kinds import Kind, page
 from tests.core.capture.kinds_hidden import hidden, inventive, served_beside, told
-from tests.core.capture.kinds_server import KindsServer
+from tests.core.capture.kinds_server import KindsServer, serving
 from tests.core.capture.landmarks import find_landmarks
 
 KINDS = hidden() | inventive()
@@ -33,11 +32,8 @@ ORDINARY = {
 @pytest.fixture(scope="module")
 def server() -> Iterator[KindsServer]:
     ordinary = {name: Kind(html=page(told(6) + body), expected={}) for name, body in ORDINARY.items()}
-    with KindsServer(KINDS | served_beside() | ordinary) as running:
-        threading.Thread(target=running.serve_forever, daemon=True).start()
+    with serving(KINDS | served_beside() | ordinary) as running:
         yield running
-        running.closing.set()
-        running.shutdown()
 
 
 @pytest.mark.parametrize("name", KINDS)

@@ -1,6 +1,5 @@
 """Every kind of page comes out whole: each landmark once, in order, in its place, sharp."""
 
-import threading
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
@@ -13,7 +12,7 @@ from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.kinds import kinds
 from tests.core.capture.kinds_in_motion import moving, redrawn
-from tests.core.capture.kinds_server import KindsServer
+from tests.core.capture.kinds_server import KindsServer, serving
 from tests.core.capture.landmarks import Landmark, find_landmarks
 from tests.pictures import Pixels, assert_same_pixels
 
@@ -25,11 +24,8 @@ HASTY = Timeouts(answer_ms=4_000, load_ms=3_000, quiet_ms=3_000, growth_screens=
 
 @pytest.fixture(scope="module")
 def server() -> Iterator[KindsServer]:
-    with KindsServer(KINDS | MOVING) as running:
-        threading.Thread(target=running.serve_forever, daemon=True).start()
+    with serving(KINDS | MOVING) as running:
         yield running
-        running.closing.set()
-        running.shutdown()
 
 
 def _taken(take: Take, request: PageRequest, folder: Path) -> tuple[Pixels, list[Landmark], tuple[str, ...]]:

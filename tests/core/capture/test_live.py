@@ -50,7 +50,7 @@ def _steps(hands: Hands, *lines: str) -> None:
 
 def _take(hands: Hands, folder: Path, **order: object) -> Taken:
     folder.mkdir()
-    hands.page.take(TakeOrder(number=1, **order), folder)  # type: ignore[arg-type]
+    hands.page.take(TakeOrder(**order), folder)  # type: ignore[arg-type]
     return hands.until(Taken)
 
 
@@ -120,7 +120,7 @@ def test_an_element_and_a_panel_are_taken_in_their_whole_length(hands: Hands, tm
     assert tall.manifest.height_px == 3000
     folder = tmp_path / "none"
     folder.mkdir()
-    hands.page.take(TakeOrder(number=2, extent="element", target="#not-there"), folder)
+    hands.page.take(TakeOrder(extent="element", target="#not-there"), folder)
     assert hands.until(NotTaken).error.code == "element_missing"
 
 
@@ -151,6 +151,24 @@ def test_windows_have_an_end(hands: Hands) -> None:
         hands.until(Frame, lambda frame: frame.sharp and frame.after_input == 0)
     hands.click(100, 75)
     hands.until(Said, lambda said: "no more are shown" in said.sentence)
+
+
+def test_a_window_that_closes_itself_shows_what_is_below(hands: Hands) -> None:
+    hands.click(100, 75)
+    hands.until(Place, lambda place: place.title == "The other" and not place.loading)
+    hands.forget(Place)
+    hands.click(100, 35)
+    hands.until(Place, lambda place: place.title == "Everything")
+
+
+def test_a_page_left_by_a_click_fails_with_nothing(hands: Hands) -> None:
+    for _ in range(3):
+        hands.click(100, 455)
+        hands.until(Place, lambda place: place.title == "Keys" and not place.loading)
+        hands.forget(Place)
+        hands.page.move(-1)
+        hands.until(Place, lambda place: place.title == "Everything" and not place.loading)
+    assert not [event for event in hands.events if isinstance(event, Failed)]
 
 
 def test_files_and_permissions_are_refused_with_a_word(hands: Hands) -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import threading
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
@@ -15,7 +14,7 @@ from tallpage.core.picture import decode
 from tallpage.core.render import whole_page
 from tests.core.capture.kinds import kinds
 from tests.core.capture.kinds_in_motion import redrawn
-from tests.core.capture.kinds_server import KindsServer
+from tests.core.capture.kinds_server import KindsServer, serving
 from tests.core.capture.landmarks import find_landmarks
 from tests.core.capture.live_hands import hands_on
 
@@ -34,11 +33,8 @@ _NOISE = 2
 
 @pytest.fixture(scope="module")
 def server() -> Iterator[KindsServer]:
-    with KindsServer(KINDS) as running:
-        threading.Thread(target=running.serve_forever, daemon=True).start()
+    with serving(KINDS) as running:
         yield running
-        running.closing.set()
-        running.shutdown()
 
 
 @pytest.mark.parametrize("name", CHOSEN)
@@ -48,7 +44,7 @@ def test_a_kind_of_page_is_taken_whole_and_stays_as_it_was(
     with hands_on(f"{server.address}/kind/{name}") as hands:
         hands.wheel(300)
         before = _shown(hands.rested())
-        hands.page.take(TakeOrder(number=1, extent="full"), tmp_path)
+        hands.page.take(TakeOrder(extent="full"), tmp_path)
         taken = hands.until(Taken)
         hands.point(5, 5)
         after = _shown(hands.rested())

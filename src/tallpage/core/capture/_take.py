@@ -6,12 +6,12 @@ import time
 from dataclasses import replace
 from pathlib import Path
 
-from tallpage.core.capture._picture import NAMED_AT_MOST, picture_of
+from tallpage.core.capture._picture import NAMED_AT_MOST, Taken, picture_of
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskStopMode, OnProgress, PageRequest, Progress
 from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.browser._starting import Browser
-from tallpage.core.capture.layout._preparing import prepare
+from tallpage.core.capture.layout._preparing import Prepared, prepare
 from tallpage.core.capture.layout._walk import GoOn
 from tallpage.core.capture.opening._arriving import do_steps, met_sign_in, open_signed_in
 from tallpage.core.errors import Stopped
@@ -61,10 +61,7 @@ def take_page(
             _sign_in_warning(page, request) if met else "",
             still_loading,
             *(f"This step could not be done: {line}." for line in prepared.steps.failed),
-            f"Cut off after {area.box.y_px + taken_px:,} px: {taken.cut_off}." if taken.cut_off else "",
-            *(f"Rows may be missing or repeated near {place_px:,} px." for place_px in taken.doubts_px),
-            area.beside,
-            *missing_from(page, list(prepared.missing_pictures)),
+            *what_lacks(page, request, prepared, taken),
         ]
         waited = (f"pause {request.wait_ms / 1_000:g}",) if request.wait_ms else ()
         report = PageReport(
@@ -111,8 +108,19 @@ def _sign_in_warning(page: PageSession, request: PageRequest) -> str:
     return f"{met} The saved sign-in was not accepted, or has run out."
 
 
-def missing_from(page: PageSession, pictures: list[str]) -> list[str]:
-    """What is said of everything that did not load, or was not opened."""
+def what_lacks(page: PageSession, request: PageRequest, prepared: Prepared, taken: Taken) -> list[str]:
+    """What is said of everything that is not in a picture, or may not be; empty where nothing is to say."""
+    area = taken.area
+    bottom_px = area.box.y_px + taken.manifest.height_px // request.screen.scale
+    return [
+        f"Cut off after {bottom_px:,} px: {taken.cut_off}." if taken.cut_off else "",
+        *(f"Rows may be missing or repeated near {place_px:,} px." for place_px in taken.doubts_px),
+        area.beside,
+        *_missing(page, list(prepared.missing_pictures)),
+    ]
+
+
+def _missing(page: PageSession, pictures: list[str]) -> list[str]:
     kinds = {"pictures": pictures, **page.missing}
     found = [
         f"{kind.capitalize()} that did not load: {_named(names)}." for kind, names in kinds.items() if names

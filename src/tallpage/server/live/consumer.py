@@ -11,7 +11,6 @@ from channels.generic.websocket import AsyncWebsocketConsumer
 from django.conf import settings
 from django.http.request import split_domain_port, validate_host
 
-from tallpage.core.capture import normalise_address, require_public
 from tallpage.core.errors import PageError, TallPageError
 from tallpage.server.live.messages import (
     Answer,
@@ -31,7 +30,7 @@ from tallpage.server.live.messages import (
     problem_of,
     read_message,
 )
-from tallpage.server.live.visits import VISITS, Visit
+from tallpage.server.live.visits import VISITS, Visit, address_to_open
 from tallpage.server.people.roles import role_of
 
 NOT_ALLOWED, ELSEWHERE = 4_403, 4_409
@@ -74,7 +73,8 @@ class LiveConsumer(AsyncWebsocketConsumer):  # type: ignore[misc]
         try:
             await self._do(read_message(text_data if text_data is not None else bytes_data or b""))
         except TallPageError as error:
-            await self.tell({"kind": "failed", **problem_of(error)})
+            # What could not even be begun leaves the tab without a page.
+            await self.tell({"kind": "failed", "open": self._visit is not None, **problem_of(error)})
 
     async def show(self, data: bytes) -> None:
         """Show a frame."""
@@ -137,11 +137,8 @@ class LiveConsumer(AsyncWebsocketConsumer):  # type: ignore[misc]
     async def _open(self, message: Open) -> None:
         visit = VISITS.of(self._person)
         if visit is not None and visit.asked.screen == message.screen:
-            address = normalise_address(message.address)
-            if not settings.ALLOW_PRIVATE:
-                await database_sync_to_async(require_public)(address, settings.PRIVATE_HOSTS)
             visit.used()
-            visit.page.go(address)
+            visit.page.go(await address_to_open(message.address))
             return
         if visit is not None:
             await self._end(visit)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import struct
+from dataclasses import asdict
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
@@ -178,7 +179,6 @@ class Take(BaseModel):
     """A picture; with an ``area``, what is seen is taken, and its first cut is the area."""
 
     kind: Literal["take"]
-    number: _Number
     extent: LiveExtent
     target: str = Field("", max_length=2_000)
     area: AreaIn | None = None
@@ -260,10 +260,8 @@ def told(event: Event) -> dict[str, Any] | None:
             }
         case Focused():
             return {"kind": "focus", "of": event.kind, "label": event.label, "typed": event.typed}
-        case Pointed(None):
-            return {"kind": "pointed", "box": None}
         case Pointed(box, target, words):
-            return {"kind": "pointed", "box": _box(box), "target": target, "words": words}
+            return {"kind": "pointed", "box": asdict(box) if box else None, "target": target, "words": words}
         case Choices(options, chosen):
             return {"kind": "choices", "options": list(options), "chosen": chosen}
         case Taking(progress):
@@ -274,7 +272,7 @@ def told(event: Event) -> dict[str, Any] | None:
                 "expected": progress.expected,
             }
         case NotTaken():
-            return {"kind": "not_taken", "number": event.number, **problem_of(event.error)}
+            return {"kind": "not_taken", **problem_of(event.error)}
         case Failed(error):
             return {"kind": "failed", **problem_of(error)}
         case _:
@@ -284,14 +282,3 @@ def told(event: Event) -> dict[str, Any] | None:
 def problem_of(error: TallPageError) -> dict[str, str]:
     """An error as it is told."""
     return {"sentence": error.sentence, "hint": error.hint, "code": error.code}
-
-
-def _box(box: Box | None) -> dict[str, int] | None:
-    if box is None:
-        return None
-    return {
-        "x_px": box.x_px,
-        "y_px": box.y_px,
-        "width_px": box.width_px,
-        "height_px": box.height_px,
-    }

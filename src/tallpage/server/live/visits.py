@@ -56,9 +56,9 @@ class Watcher(Protocol):
 class Visit:
     """One person's live page. Everything is called in the loop of the process."""
 
-    def __init__(self, asked: Open, request_address: str, on_end: Callable[[Visit], None]) -> None:
+    def __init__(self, asked: Open, address: str, on_end: Callable[[Visit], None]) -> None:
         self.asked = asked
-        self.address = request_address
+        self.address = address
         self.watcher: Watcher | None = None
         self.ended = asyncio.Event()
         """Set once its browser is gone."""
@@ -66,11 +66,15 @@ class Visit:
         self._loop = asyncio.get_running_loop()
         self._page: LivePage | None = None
         self._proxy: FilteringProxy | None = None
-        self._orders: dict[int, tuple[Take, Path]] = {}
+        self._orders: dict[Path, Take] = {}
         self._used_at = self._seen_at = time.monotonic()
         self._warned = False
         self._sending: asyncio.Queue[Event] = asyncio.Queue()
         self._tasks = [self._loop.create_task(self._tell_all()), self._loop.create_task(self._watch())]
+
+    @property
+    def _settings(self) -> TakeSettings:
+        return TakeSettings(scheme=self.asked.scheme, language=self.asked.language)
 
     @property
     def page(self) -> LivePage:
@@ -85,10 +89,8 @@ class Visit:
         Raises:
             TallPageError: the address is none that is opened.
         """
-        asked = self.asked
-        plain = TakeSettings(scheme=asked.scheme, language=asked.language)
         sign_in = await database_sync_to_async(sign_in_for)(self.address)
-        request = plain.as_request(self.address, asked.screen.as_screen(), sign_in)
+        request = self._settings.as_request(self.address, self.asked.screen.as_screen(), sign_in)
         if not settings.ALLOW_PRIVATE:
             self._proxy = FilteringProxy(settings.PRIVATE_HOSTS.allows).__enter__()
         self._page = LivePage(request, self._hear, filtering_proxy=self._proxy)
@@ -115,9 +117,8 @@ class Visit:
             StorageError: there is no room for it.
         """
         folder = incoming_folder()
-        self._orders[asked.number] = (asked, folder)
-        order = TakeOrder(number=asked.number, extent=asked.extent, target=asked.target)
-        self.page.take(order, folder)
+        self._orders[folder] = asked
+        self.page.take(TakeOrder(extent=asked.extent, target=asked.target), folder)
 
     def keep_sign_in(self) -> None:
         """Save what the page's host has given the visit."""
@@ -140,8 +141,9 @@ class Visit:
         if self._proxy is not None:
             self._proxy.__exit__(None, None, None)
             self._proxy = None
-        for number in list(self._orders):
-            self._forget_order(number)
+        for folder in self._orders:
+            discard_folder(folder)
+        self._orders.clear()
         self._on_end(self)
         self.ended.set()
         for task in self._tasks:
@@ -178,30 +180,24 @@ class Visit:
                 if isinstance(event, Place):
                     self.address = event.address
                 if isinstance(event, NotTaken):
-                    self._forget_order(event.number)
+                    self._orders.pop(event.folder, None)
+                    discard_folder(event.folder)
                 message = told(event)
                 if message is not None:
                     await self._say(message)
 
-    def _forget_order(self, number: int) -> None:
-        order = self._orders.pop(number, None)
-        if order is not None:
-            discard_folder(order[1])
-
     async def _keep(self, taken: Taken) -> None:
-        asked, _ = self._orders.pop(taken.number)
-        plain = TakeSettings(scheme=self.asked.scheme, language=self.asked.language)
-        how = settings_of(asked.extent, asked.target, taken.recording, plain)
+        asked = self._orders.pop(taken.folder)
+        how = settings_of(asked.extent, asked.target, taken.recording, self._settings)
         area: Box | None = asked.area.as_box() if asked.area else None
         try:
             capture = await database_sync_to_async(keep_taken)(taken, how, area)
         except TallPageError as error:
-            await self._say({"kind": "not_taken", "number": taken.number, **problem_of(error)})
+            await self._say({"kind": "not_taken", **problem_of(error)})
             return
         await self._say(
             {
                 "kind": "taken",
-                "number": taken.number,
                 "capture": capture.pk,
                 "name": capture.name,
                 "width_px": capture.width_px,
@@ -242,6 +238,19 @@ class Visit:
                 await self._say({"kind": "idle", "closes_in_s": round(WARNING_S)})
 
 
+async def address_to_open(typed: str) -> str:
+    """The address that was typed, where it may be opened.
+
+    Raises:
+        AddressError: it is none, or of a kind that is not opened.
+        PageUnreachable: its host is not known.
+    """
+    address = normalise_address(typed)
+    if not settings.ALLOW_PRIVATE:
+        await sync_to_async(require_public, thread_sensitive=False)(address, settings.PRIVATE_HOSTS)
+    return address
+
+
 class Visits:
     """All that are open in this process."""
 
@@ -259,9 +268,7 @@ class Visits:
             AddressError: it is none, or of a kind that is not opened.
             PageError: as many are open as can be.
         """
-        address = normalise_address(asked.address)
-        if not settings.ALLOW_PRIVATE:
-            await sync_to_async(require_public, thread_sensitive=False)(address, settings.PRIVATE_HOSTS)
+        address = await address_to_open(asked.address)
         if len(self._open) >= settings.LIVE_PAGES:
             raise PageError(
                 f"{settings.LIVE_PAGES} live pages are open already, and no more can be.",

@@ -347,7 +347,8 @@ class PageSession:
         self.hover(target, timeout_ms=timeout_ms)
         element = self.find(target, timeout_ms=timeout_ms)
         with self._answering_within(self._operation_ms):
-            self.show_as_pointed_at(self._page.evaluate(page_script("browser/hold"), element), shown=True)
+            mark = self._page.evaluate(page_script("browser/hold"), {"element": element})
+            self.show_as_pointed_at(mark, shown=True)
 
     def show_as_pointed_at(self, mark: str, *, shown: bool) -> None:
         """Show the elements that have an attribute as they are under the pointer, or not any more."""
@@ -376,24 +377,36 @@ class PageSession:
                     code="page_hung",
                 ) from error
 
-    def prepare_pictures(self, *, whole_width: bool) -> None:
+    @property
+    def devtools(self) -> CDPSession:
+        """The browser's protocol for this page, for what a live page needs besides."""
+        return self._session
+
+    def set_screen(self) -> None:
         """Set the display's metrics in the session that takes the pictures.
 
-        That session ignores the scale set elsewhere, so it has to be told itself. Pictures count from
-        what is shown first, or with ``whole_width`` from the left end of a page that goes on there.
+        That session ignores the scale set elsewhere, so it has to be told itself.
+        """
+        self._session.send(
+            "Emulation.setDeviceMetricsOverride",
+            {
+                "width": self._screen.width_px,
+                "height": self._screen.height_px,
+                "deviceScaleFactor": self._screen.scale,
+                "mobile": False,
+            },
+        )
+        # Else scroll bars come back with the first picture, and move what lies below them.
+        self._session.send("Emulation.setScrollbarsHidden", {"hidden": True})
+
+    def prepare_pictures(self, *, whole_width: bool) -> None:
+        """Make ready for pictures of the display's size.
+
+        They count from what is shown first, or with ``whole_width`` from the left end of a page that goes
+        on there.
         """
         with self._answering_within(self._operation_ms):
-            self._session.send(
-                "Emulation.setDeviceMetricsOverride",
-                {
-                    "width": self._screen.width_px,
-                    "height": self._screen.height_px,
-                    "deviceScaleFactor": self._screen.scale,
-                    "mobile": False,
-                },
-            )
-            # Else scroll bars come back with the first picture, and move what lies below them.
-            self._session.send("Emulation.setScrollbarsHidden", {"hidden": True})
+            self.set_screen()
             metrics = self._session.send("Page.getLayoutMetrics")
         # Clips count from the left end of the overflow, which on a right-to-left page is not what is shown.
         self._left_px = 0 if whole_width else int(metrics["cssLayoutViewport"]["pageX"])

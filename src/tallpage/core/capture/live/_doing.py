@@ -3,17 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.live._events import Choices, Focused, Recorded, Said
-from tallpage.core.capture.live._input import Input, KeyInput, PointerInput, TextInput, TouchInput
+from tallpage.core.capture.live._input import Input, KeyInput, Pointer, PointerInput, TextInput, TouchInput
 from tallpage.core.capture.live._recording import Recording
-from tallpage.core.capture.live._taking import Pointer
 from tallpage.core.errors import PageError
-
-if TYPE_CHECKING:
-    from playwright.sync_api import CDPSession
 
 _TIMEOUT_MS = 20_000
 _STILL_PX = 6
@@ -21,6 +17,7 @@ _STILL_PX = 6
 _MORE_WORDS = 2
 """How many words more are seen when something opened under the pointer."""
 _EDITING = frozenset({"Backspace", "Delete"})
+_ENDED = ("page_hung", "browser_closed", "page_crashed")
 _USES = frozenset({"Enter", " "})
 
 Hear = Callable[[Choices | Focused | Recorded | Said], None]
@@ -29,8 +26,8 @@ Hear = Callable[[Choices | Focused | Recorded | Said], None]
 class Doing:
     """One page of a visit in a person's hands. Belongs to the page's own thread."""
 
-    def __init__(self, page: PageSession, session: CDPSession, hear: Hear) -> None:
-        self._page, self._session, self._hear = page, session, hear
+    def __init__(self, page: PageSession, hear: Hear) -> None:
+        self._page, self._hear = page, hear
         self._recording = Recording()
         self._pressed: tuple[float, float, str | None] | None = None
         """Where the pointer or finger went down, and the target of what is there."""
@@ -59,7 +56,7 @@ class Doing:
         """Do on the page what a person did."""
         if self._before(given):
             method, told = given.as_command()
-            self._session.send(method, told)
+            self._page.devtools.send(method, told)
 
     def choose(self, number: int) -> None:
         """Choose from the list that was opened, counted from 0."""
@@ -223,12 +220,18 @@ class Doing:
                 if self._page.first_is(way, "live/is_meant"):
                     return str(way)
             except PageError as error:
-                if error.code in ("page_hung", "browser_closed", "page_crashed"):
+                if error.code in _ENDED:
                     raise
         return None
 
     def _run(self, script: str, argument: object = None) -> Any:
-        return self._page.run(script, argument, timeout_ms=_TIMEOUT_MS)
+        """What a page script says; None on a page that is just giving way to another."""
+        try:
+            return self._page.run(script, argument, timeout_ms=_TIMEOUT_MS)
+        except PageError as error:
+            if error.code in _ENDED:
+                raise
+            return None
 
     def _note(self, recording: Recording) -> None:
         if recording != self._recording:

@@ -109,8 +109,6 @@ class Taken:
     report: PageReport
     recording: Recording
     """What had been done until then."""
-    number: int
-    """The order that it was taken for."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -118,7 +116,8 @@ class NotTaken:
     """A picture could not be taken."""
 
     error: TallPageError
-    number: int
+    folder: Path
+    """Where it would have been."""
 
 
 @dataclass(frozen=True, slots=True)

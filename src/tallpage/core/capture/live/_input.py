@@ -13,6 +13,14 @@ Command = tuple[str, dict[str, Any]]
 """A method of the protocol and its parameters."""
 
 
+@dataclass(frozen=True, slots=True)
+class Pointer:
+    """Where the pointer is in the window, CSS px."""
+
+    x_px: float
+    y_px: float
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PointerInput:
     """The pointer is moved, a button goes down or up, or the wheel is turned."""

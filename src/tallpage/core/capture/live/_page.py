@@ -256,15 +256,12 @@ class LivePage:
                 recording=recording,
                 on_progress=lambda progress: self._hear(Taking(progress)),
             )
-            taken = Taken(
-                folder=folder, manifest=manifest, report=report, recording=recording, number=order.number
-            )
-            self._hear(taken)
+            self._hear(Taken(folder=folder, manifest=manifest, report=report, recording=recording))
         except TallPageError as error:
-            self._hear(NotTaken(error=error, number=order.number))
+            self._hear(NotTaken(error=error, folder=folder))
         except Exception as error:
             went = PageError("The page went while its picture was taken.", code="page_failed")
-            self._hear(NotTaken(error=went, number=order.number))
+            self._hear(NotTaken(error=went, folder=folder))
             self._fault(error)
         finally:
             self._taking = False

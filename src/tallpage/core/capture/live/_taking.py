@@ -7,22 +7,22 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
-from typing import Any, Literal
+from typing import Literal
 
 from tallpage.core.capture._picture import Blocks, Taken, picture_of
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import OnProgress, PageRequest, Progress
-from tallpage.core.capture._take import missing_from
+from tallpage.core.capture._take import what_lacks
 from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.layout._area import Area
 from tallpage.core.capture.layout._preparing import prepare
+from tallpage.core.capture.live._input import Pointer
 from tallpage.core.capture.live._recording import Recording
 from tallpage.core.capture.opening._arriving import StepsDone
 from tallpage.core.capture.pixels._strips import StripTaker
 from tallpage.core.capture.pixels._tiles import tiles_in_view
 from tallpage.core.capture.words._mapping import page_map, page_words
 from tallpage.core.capture.words._wholeness import Wholeness
-from tallpage.core.errors import PageError
 from tallpage.core.geometry import Box
 from tallpage.core.picture import StripManifest
 
@@ -33,17 +33,8 @@ LiveExtent = Literal["full", "view", "element", "panel"]
 class TakeOrder:
     """What of the page is to be taken; ``target`` for an element or a panel."""
 
-    number: int
     extent: LiveExtent
     target: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Pointer:
-    """Where the pointer is in the window, CSS px."""
-
-    x_px: float
-    y_px: float
 
 
 def take_live(
@@ -74,22 +65,24 @@ def take_live(
         steps=(),
         sign_in=None,
     )
-    seen = _seen(page, wanted)
-    if order.extent == "view" or (order.extent == "element" and seen is not None):
-        taken, title, warnings = _as_seen(page, wanted, folder, seen, on_progress)
+    window = page.run("live/window", timeout_ms=request.timeouts.operation_ms)
+    seen_px = _seen(page, wanted, Box(**window["box"]))
+    if seen_px is not None:
+        taken = _as_seen(page, wanted, folder, seen_px, on_progress)
+        warnings: tuple[str, ...] = ()
     else:
-        taken, title, warnings = _unrolled(page, wanted, folder, pointer, on_progress)
+        taken, warnings = _unrolled(page, wanted, folder, pointer, on_progress)
     report = PageReport(
         address=recording.address or page.address,
         final_address=page.address,
-        title=title,
+        title=window["title"],
         status=200,
         screen=request.screen,
         page_width_px=taken.area.box.width_px,
         page_height_px=taken.manifest.height_px // request.screen.scale,
         top_px=taken.area.box.y_px,
         truncated=bool(taken.cut_off),
-        warnings=tuple(warnings),
+        warnings=warnings,
         left_out=(),
         wholeness=taken.wholeness,
         done_before=tuple(str(step) for step in recording.steps),
@@ -99,40 +92,34 @@ def take_live(
     return taken.manifest, report
 
 
-def _seen(page: PageSession, request: PageRequest) -> Box | None:
-    """What of the page is seen of what is wanted, in px of the page; None where more of it is hidden."""
-    where = page.run("live/window", timeout_ms=request.timeouts.operation_ms)
-    window = Box(x_px=where["xPx"], y_px=where["yPx"], width_px=where["widthPx"], height_px=where["heightPx"])
+def _seen(page: PageSession, request: PageRequest, window_px: Box) -> Box | None:
+    """Where on the page lies what is wanted; None where not all of it is in the window."""
+    if request.extent == "view":
+        return window_px
     if request.extent != "element":
-        return window
+        return None
     element = page.find(request.element, timeout_ms=request.timeouts.step_ms)
     measured = page.run("layout/measure", {"element": element}, timeout_ms=request.timeouts.operation_ms)
-    box = Box(**measured["box"])
-    if box.width_px < 1 or box.height_px < 1:
-        raise PageError("There is nothing to be seen of that element.", code="element_missing")
-    return box if window.overlap(box) == box else None
+    box_px = Box(**measured["box"])
+    return box_px if window_px.overlap(box_px) == box_px else None
 
 
 def _as_seen(
-    page: PageSession, request: PageRequest, folder: Path, box: Box | None, on_progress: OnProgress
-) -> tuple[Taken, str, list[str]]:
+    page: PageSession, request: PageRequest, folder: Path, box_px: Box, on_progress: OnProgress
+) -> Taken:
     """Take a part of the window as it is drawn there, with nothing changed for it."""
-    if box is None:
-        raise PageError("There is nothing to be seen there.", code="element_missing")
     scale = request.screen.scale
     blocks = Blocks(page, request, shift_x_px=0)
-    with StripTaker(page, request, folder, width_px=box.width_px, on_progress=on_progress) as taker:
-        tiles = tiles_in_view(box, scale)
+    with StripTaker(page, request, folder, width_px=box_px.width_px, on_progress=on_progress) as taker:
+        tiles = tiles_in_view(box_px, scale)
         taker.expected = len(tiles)
         for tile in tiles:
             taker.store(taker.picture(tile, in_view=True), tile)
         blocks.look()
         manifest = taker.finish()
-    page_map(blocks.found, area_px=box, scale=scale).save(folder)
-    page_words(blocks.words, area_px=box, scale=scale).save(folder)
-    title = page.run("layout/measure", {}, timeout_ms=request.timeouts.operation_ms)["title"]
-    taken = Taken(area=Area(box=box), manifest=manifest, cut_off="", wholeness=Wholeness(words=0))
-    return taken, title, []
+    page_map(blocks.found, area_px=box_px, scale=scale).save(folder)
+    page_words(blocks.words, area_px=box_px, scale=scale).save(folder)
+    return Taken(area=Area(box=box_px), manifest=manifest, cut_off="", wholeness=Wholeness(words=0))
 
 
 def _unrolled(
@@ -141,7 +128,7 @@ def _unrolled(
     folder: Path,
     pointer: Pointer | None,
     on_progress: OnProgress,
-) -> tuple[Taken, str, list[str]]:
+) -> tuple[Taken, tuple[str, ...]]:
     """Take more than is seen: the page is laid out for it as for any picture, and laid back."""
 
     def go_on(progress: Progress) -> bool:
@@ -151,14 +138,8 @@ def _unrolled(
     with _held(page, request, pointer), _laid_back(page, request):
         prepared = prepare(page, request, StepsDone(), go_on, by_wheel=False, as_it_is=True)
         taken = picture_of(page, request, prepared, folder, go_on, on_progress)
-    cut_off = f"Cut off after {taken.manifest.height_px // request.screen.scale:,} px: {taken.cut_off}."
-    warnings = [
-        taken.wholeness.as_sentence(),
-        cut_off if taken.cut_off else "",
-        taken.area.beside,
-        *missing_from(page, list(prepared.missing_pictures)),
-    ]
-    return taken, prepared.measured["title"], [warning for warning in warnings if warning]
+    said = (taken.wholeness.as_sentence(), *what_lacks(page, request, prepared, taken))
+    return taken, tuple(sentence for sentence in said if sentence)
 
 
 @contextmanager
@@ -181,8 +162,8 @@ def _held(page: PageSession, request: PageRequest, pointer: Pointer | None) -> I
         yield
         return
     timeout_ms = request.timeouts.operation_ms
-    place: dict[str, Any] = {"x": pointer.x_px, "y": pointer.y_px}
-    mark = page.run("live/hold_pointer", place, timeout_ms=timeout_ms)
+    place = {"x": pointer.x_px, "y": pointer.y_px}
+    mark = page.run("browser/hold", {"place": place}, timeout_ms=timeout_ms)
     page.show_as_pointed_at(mark, shown=True)
     page.point_nowhere(timeout_ms=timeout_ms)
     try:

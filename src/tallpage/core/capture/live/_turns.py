@@ -30,8 +30,7 @@ class Turns:
         self._early: list[Work] = []
         self._lock = Lock()
         self._waiting: deque[tuple[Work, Input | None]] = deque()
-        self.busy = False
-        """Whether something is being done."""
+        self._busy = False
 
     def begin(self) -> None:
         """Work is done from now on, in this thread."""
@@ -72,8 +71,8 @@ class Turns:
             if last is not None and takes_place_of(given, last):
                 self._waiting.pop()
         self._waiting.append((work, given))
-        if not self.busy:
-            self.busy = True
+        if not self._busy:
+            self._busy = True
             self._start(self._do_all)
 
     def _do_all(self) -> None:
@@ -82,7 +81,7 @@ class Turns:
                 work, _ = self._waiting.popleft()
                 self._guarded(work)
         finally:
-            self.busy = False
+            self._busy = False
 
     def _start(self, work: Work) -> None:
         greenlet.greenlet(lambda: self._guarded(work)).switch()

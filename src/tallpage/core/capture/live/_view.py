@@ -5,14 +5,12 @@ from __future__ import annotations
 import asyncio
 import base64
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from tallpage.core.capture._screen import Screen
+from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.live._events import Frame
 from tallpage.core.capture.live._turns import Turns
-
-if TYPE_CHECKING:
-    from playwright.sync_api import CDPSession
 
 _QUALITY = 80
 _MOST_MOVING_PX = 1_400
@@ -31,12 +29,13 @@ class View:
 
     def __init__(
         self,
-        session: CDPSession,
+        page: PageSession,
         screen: Screen,
         turns: Turns,
         hear: Callable[[Frame], None],
     ) -> None:
-        self._session, self._screen, self._turns, self._hear = session, screen, turns, hear
+        self._page, self._screen, self._turns, self._hear = page, screen, turns, hear
+        self._session = page.devtools
         self._showing = False
         self._undrawn = False
         self._held: dict[str, Any] | None = None
@@ -46,19 +45,11 @@ class View:
         self._rest_s = self._soonest_rest_s
         self.after_input = 0
         """The last input that the page has been told of."""
-        session.on("Page.screencastFrame", self._on_frame)
+        self._session.on("Page.screencastFrame", self._on_frame)
 
     def show(self) -> None:
         """Begin to show frames, or begin anew for somebody who has seen none."""
-        metrics = {
-            "width": self._screen.width_px,
-            "height": self._screen.height_px,
-            "deviceScaleFactor": self._screen.scale,
-            "mobile": False,
-        }
-        # This session takes pictures too, and has to be told the scale itself.
-        self._session.send("Emulation.setDeviceMetricsOverride", metrics)
-        self._session.send("Emulation.setScrollbarsHidden", {"hidden": True})
+        self._page.set_screen()
         shown = min(1.0, _MOST_MOVING_PX / (max(self._screen.width_px, self._screen.height_px)))
         order = {
             "format": "jpeg",

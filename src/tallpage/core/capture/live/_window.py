@@ -45,9 +45,9 @@ class Window:
         hear: Callable[[Event], None],
     ) -> None:
         self.page, self.session, self._turns, self._hear = page, session, turns, hear
-        self._devtools = page.context.new_cdp_session(page)
-        self.doing = Doing(session, self._devtools, hear)
-        self.view = View(self._devtools, request.screen, turns, hear)
+        self._devtools = session.devtools
+        self.doing = Doing(session, hear)
+        self.view = View(session, request.screen, turns, hear)
         self._dialog: Dialog | None = None
         self._noting: asyncio.TimerHandle | None = None
         self._loading = False
@@ -83,9 +83,7 @@ class Window:
 
     def do(self, given: Input, number: int) -> None:
         """Do what a person did. While a dialog is open the page hears nothing."""
-        if self.asks:
-            return
-        if not self._is_page:
+        if self.asks or not self._is_page:
             return
         self.view.stir()
         self._note_later()

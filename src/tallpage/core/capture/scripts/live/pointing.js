@@ -74,7 +74,7 @@
     const typed = element.matches(FIELD) && element.localName !== "select" && !/^(checkbox|radio|button|submit|reset|file|image|range|color)$/.test(element.type);
     return {
       ways: state.waysTo(element),
-      words: wordsOf(element).slice(0, MOST_CHARS),
+      words: secret ? "" : wordsOf(element).slice(0, MOST_CHARS),
       label: (secret ? element.getAttribute("aria-label") || [...element.labels].map(wordsOf).join(" ") : labelOf(element)).slice(0, MOST_CHARS),
       kind: kindOf(element),
       secret,

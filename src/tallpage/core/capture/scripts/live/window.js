@@ -1,7 +1,10 @@
-/* What of the page is in the window, in CSS px from the page's top left corner. */
+/* The page's title, and what of it is in the window, in CSS px from its top left corner. */
 () => ({
-  xPx: Math.round(window.scrollX),
-  yPx: Math.round(window.scrollY),
-  widthPx: document.documentElement.clientWidth || window.innerWidth,
-  heightPx: window.innerHeight,
+  title: document.title,
+  box: {
+    x_px: Math.round(window.scrollX),
+    y_px: Math.round(window.scrollY),
+    width_px: document.documentElement.clientWidth || window.innerWidth,
+    height_px: window.innerHeight,
+  },
 })
