@@ -112,7 +112,7 @@ def running_application(
         yield started
     finally:
         os.killpg(process.pid, signal.SIGTERM)
-        process.wait(timeout=20)
+        process.wait(timeout=PATIENCE_S)
 
 
 @contextmanager

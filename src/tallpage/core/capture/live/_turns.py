@@ -89,5 +89,7 @@ class Turns:
     def _guarded(self, work: Work) -> None:
         try:
             work()
+        except asyncio.CancelledError:
+            pass  # the loop ends, and with it all that waits for an answer
         except Exception as error:  # whatever is raised here would end the loop itself
             self._on_fault(error)
