@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from typing import Any
 
 import pytest
@@ -143,24 +144,36 @@ def test_a_browser_that_is_killed_says_so_and_opens_again_at_the_address(site: s
     in_tabs(story)
 
 
+class _Clock:
+    """The time of a process, which can be put on."""
+
+    def __init__(self) -> None:
+        self.ahead_s = 0.0
+
+    def monotonic(self) -> float:
+        return time.monotonic() + self.ahead_s
+
+
 def test_a_page_that_nobody_uses_is_closed_after_a_warning(
     site: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
+    clock = _Clock()
+    monkeypatch.setattr(visits, "time", clock)
     monkeypatch.setattr(visits, "_LOOK_S", 0.1)
+    until_warning_s = visits.IDLE_S - visits.WARNING_S + 1
 
     async def story() -> None:
         tab = await Tab().connect()
         await tab.open(f"{site}/")
-        await tab.send(kind="stay")
-        await tab.send(kind="point", x_px=5, y_px=5)
-        await tab.until("pointed")  # by then the page has been used
-        monkeypatch.setattr(visits, "IDLE_S", 6.0)
-        monkeypatch.setattr(visits, "WARNING_S", 4.0)
-        await tab.until("idle")
-        await tab.send(kind="stay")
-        await tab.until("idle")
+        for _ in range(2):
+            await tab.send(kind="stay")
+            await tab.send(kind="point", x_px=5, y_px=5)
+            await tab.until("pointed")  # by then the page has been used
+            clock.ahead_s += until_warning_s
+            assert (await tab.until("idle"))["closes_in_s"] == visits.WARNING_S
         visit = VISITS.of("")
         assert visit is not None
+        clock.ahead_s += visits.WARNING_S
         assert "nobody used it" in (await tab.until("ended"))["sentence"]
         await visit.ended.wait()
         assert VISITS.of("") is None
