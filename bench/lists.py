@@ -33,8 +33,8 @@ class SlowBrowser(Browser):
     """A browser on a machine that is so many times as slow."""
 
     @contextmanager
-    def open_page(self, request: PageRequest) -> Iterator[PageSession]:
-        with super().open_page(request) as page:
+    def open_page(self, request: PageRequest, *, moving: bool = False) -> Iterator[PageSession]:
+        with super().open_page(request, moving=moving) as page:
             page._session.send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
             yield page
 

@@ -15,6 +15,7 @@ from typer.core import TyperGroup
 
 COMMANDS = {
     "capture": "Take a full-length picture of a page into one PNG file, or several in a row.",
+    "clip": "Take a few seconds of a page, scrolling or moving, as one file under a limit.",
     "cut": "Write a part of a picture into one file.",
     "fit": "Find the best-looking file under a limit, or the lightest that still looks so good.",
     "join": "Join pictures that were taken one after the other into one tall picture.",

@@ -71,6 +71,45 @@ class Missing(TypedDict):
 
 
 @with_config(_EXACTLY)
+class ClipAdvice(TypedDict):
+    """One thing that would help where a clip's limit cannot be met; ``value`` is bytes or ms."""
+
+    kind: str
+    value: int
+    sentence: str
+
+
+@with_config(_EXACTLY)
+class Clip(TypedDict):
+    """A few seconds of a page in a file."""
+
+    file: str
+    url: str
+    final_url: str
+    title: str
+    status: int
+    format: str
+    width: int
+    height: int
+    bytes: int
+    limit: int
+    met: bool
+    score: float
+    """Fidelity over all of its time, 0 to 100."""
+    frames: int
+    """Pictures in the file; what shows the same longer is one."""
+    frames_wanted: int
+    """Pictures that there would be without a limit."""
+    duration: float
+    """Seconds that it plays, once through."""
+    given_up: list[str]
+    advice: list[ClipAdvice]
+    left_out: list[str]
+    warnings: list[str]
+    seconds: float
+
+
+@with_config(_EXACTLY)
 class Joined(TypedDict):
     """Pictures joined into one. Nothing is written when a piece is missing."""
 
@@ -195,6 +234,7 @@ class Upload(TypedDict):
 ANSWERS: dict[str, TypeAdapter[Any]] = {
     "capture": TypeAdapter(Taken | Series),
     "cut": TypeAdapter(Cut),
+    "clip": TypeAdapter(Clip),
     "join": TypeAdapter(Joined),
     "fit": TypeAdapter(Fit),
     "pdf": TypeAdapter(Pdf),

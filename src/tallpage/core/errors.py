@@ -14,6 +14,7 @@ TallPageError
 ├── RoutineError        a routine cannot be read, or cannot be run as it is
 ├── ArchiveError        an archive of captures cannot be read
 ├── JoinError           pictures cannot be joined into one
+├── ClipError           a clip cannot be taken or made as asked
 ├── FitError            what was asked of a file makes no sense
 ├── HandOverError       a way out cannot be taken as asked, or did not lead there
 ├── ListError           a list of pages, or a pattern for their names, cannot be used
@@ -138,6 +139,12 @@ class JoinError(TallPageError):
     """Pictures that cannot be joined into one tall one."""
 
     code = "join_failed"
+
+
+class ClipError(TallPageError):
+    """A clip cannot be taken, or made as asked."""
+
+    code = "clip_impossible"
 
 
 class FitError(TallPageError):

@@ -36,6 +36,7 @@ PAGES = {
     "/notices": "notices",
     "/archive": "archive",
     "/departures": "departures",
+    "/quay": "quay",
     "/planning": "planning",
     "/offices": "offices",
     "/crew": "crew",
@@ -185,7 +186,7 @@ class _Handler(BaseHTTPRequestHandler):
             self._send(render_page("missing"), status=HTTPStatus.NOT_FOUND)
 
     def _sitemap(self, path: str) -> bytes | None:
-        listed = (page for page in PAGES if page not in ("/offices", "/crew", "/sign-in"))
+        listed = (page for page in PAGES if page not in ("/offices", "/crew", "/sign-in", "/quay"))
         return sitemap_file(path, self.server.address, listed, self.server.edition)
 
     def _never_end(self) -> None:

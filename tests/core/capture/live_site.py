@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+
+from tests.core.capture.plain_site import plain_site
 
 _STYLE = """<!doctype html><meta charset="utf-8"><style>
 body { margin: 0; font: 16px sans-serif }
@@ -43,25 +43,9 @@ let n = 0; addEventListener("keydown", () => { n += 1;
 }
 
 
-class _Handler(BaseHTTPRequestHandler):
-    def do_GET(self) -> None:
-        page = PAGES.get(self.path.partition("?")[0])
-        is_file = self.path == "/file.zip"
-        body = b"PK" if is_file else f"{_STYLE}{page or 'nothing'}".encode()
-        self.send_response(200 if page or is_file else 404)
-        self.send_header("Content-Type", "application/zip" if is_file else "text/html; charset=utf-8")
-        self.send_header("Content-Length", str(len(body)))
-        self.end_headers()
-        self.wfile.write(body)
-
-    def log_message(self, *_: object) -> None:
-        """Say nothing."""
-
-
 @contextmanager
 def live_site() -> Iterator[str]:
     """The address of a site of these pages, while it runs."""
-    with ThreadingHTTPServer(("127.0.0.1", 0), _Handler) as server:
-        threading.Thread(target=server.serve_forever, daemon=True).start()
-        yield f"http://127.0.0.1:{server.server_address[1]}"
-        server.shutdown()
+    pages = {path: f"{_STYLE}{page}" for path, page in PAGES.items()}
+    with plain_site(pages, {"/file.zip": b"PK"}) as address:
+        yield address

@@ -382,6 +382,17 @@ class PageSession:
         """The browser's protocol for this page, for what a live page needs besides."""
         return self._session
 
+    def stop_clock(self, *, timeout_ms: int) -> None:
+        """Stop the time of a page that was opened ``moving``."""
+        with self._answering_within(timeout_ms):
+            self._page.clock.pause_at(self._page.evaluate("Date.now()") + 1)
+
+    def let_pass(self, wait_ms: int, *, timeout_ms: int) -> None:
+        """Let so much of the page's own time pass, however long that takes."""
+        with self._answering_within(timeout_ms):
+            self._page.clock.run_for(wait_ms)
+        self.run("clip/animations", {"ms": wait_ms}, timeout_ms=timeout_ms)
+
     def set_screen(self) -> None:
         """Set the display's metrics in the session that takes the pictures.
 

@@ -185,18 +185,23 @@ class Browser:
         return self.is_alive
 
     @contextmanager
-    def open_page(self, request: PageRequest) -> Iterator[PageSession]:
+    def open_page(self, request: PageRequest, *, moving: bool = False) -> Iterator[PageSession]:
         """A fresh page on the request's screen, without cookies or memory of others but its sign-in's.
 
-        What a form signed in to once is remembered while the browser lives.
+        What a form signed in to once is remembered while the browser lives. With ``moving`` the page moves
+        as it likes until its clock is stopped, and then as it is let; else movement comes to its end.
         """
         with self.open_visit(request) as context:
             with watchdog(request.timeouts.open_ms, self.end_at_once), translated("about:blank"):
                 page = context.new_page()
                 context.on("page", lambda popup: popup.close())
                 page.on("dialog", lambda dialog: dialog.dismiss())
+                if moving:
+                    page.clock.install()
+                    page.emulate_media(reduced_motion="no-preference")
                 page.add_init_script(script=page_script("browser/prelude"))
-                page.add_init_script(script=page_script("browser/movement"))
+                if not moving:
+                    page.add_init_script(script=page_script("browser/movement"))
                 door = self.session_of(page, request)
             yield door
 

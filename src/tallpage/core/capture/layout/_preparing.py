@@ -88,6 +88,22 @@ def prepare(
     )
 
 
+def prepare_window(page: PageSession, request: PageRequest, go_on: GoOn) -> tuple[str, ...]:
+    """Walk through the page and bring it to rest, to be scrolled as a person would; what was hidden is told.
+
+    It is not laid out for one tall picture: what sticks to the window goes on sticking there.
+    """
+    timeout_ms = request.timeouts.operation_ms
+    chosen = _choose(page, request, by_wheel=False)
+    walk_through(page, request, go_on, height_px=chosen.height_px, watching=chosen.watching)
+    go_on(Progress(stage="settling"))
+    page.pause(request.wait_ms)
+    page.run_everywhere("layout/freeze", {"transitions": False}, timeout_ms=timeout_ms)
+    left_out = _leave_out(page, request)
+    page.run("layout/settle", _settling(request), timeout_ms=timeout_ms)
+    return left_out
+
+
 def measured_again(page: PageSession, request: PageRequest, prepared: Prepared) -> Prepared:
     """The same with the page's measures as they are now."""
     return replace(prepared, measured=_measured(page, request))

@@ -1,0 +1,348 @@
+"""The best-looking clip under a limit: how wide, how many frames a second, how many colours or how fine.
+
+Widths and frames are tried out on a sample of the clip, the last steps on all of it: what is returned is
+a file that was written, so it is never over the limit.
+"""
+
+from __future__ import annotations
+
+import shutil
+import tempfile
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from pathlib import Path
+
+from tallpage.core.clip._advice import ClipAdvice, advise
+from tallpage.core.clip._document import ClipDocument
+from tallpage.core.clip._drawing import Pixels, draw, draw_all
+from tallpage.core.clip._frames import Frames
+from tallpage.core.clip._judging import at_even_size, fidelity_over_time, moments
+from tallpage.core.clip._playing import Shown, length_ms, played, thinned
+from tallpage.core.clip.encoding._reading import read_clip
+from tallpage.core.clip.encoding._settings import STEPS, ClipFormat, ClipSettings, Palette
+from tallpage.core.clip.encoding._writing import needs_even_sides, write_clip
+from tallpage.core.errors import ClipError, Stopped
+from tallpage.core.fit import ACCEPTABLE_FIDELITY
+from tallpage.core.geometry import Size
+
+LEAST_WIDTH_PX, MOST_WIDTH_PX = 64, 2_560
+_SHARES = (1.0, 0.84, 0.7, 0.59, 0.5, 0.42, 0.35, 0.27, 0.2)
+_EVERY = (1, 2, 3, 4, 6)
+_SAMPLE_PIXELS = 24_000_000
+_LEAST_SAMPLE, _MOST_SAMPLE = 10, 40
+_STRETCHES = 3
+"""From so many places of the clip the sample is taken."""
+_MOST_JUDGED = 24
+_SAMPLED_JUDGED = 9
+_GIVES_WAY = 1.5
+"""Points by which a setting must be worse for the next one in its direction not to be tried."""
+
+OnTry = Callable[[int], None]
+"""Hears how many files were tried out so far."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ClipRules:
+    """What a clip's file has to be."""
+
+    format: ClipFormat
+    limit_bytes: int
+    width_px: int | None = None
+    """None is as wide as the part that is shown."""
+    palette: Palette = "all"
+    keeps_width: bool = False
+    """Whether it may be no narrower than was asked for."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ClipFile:
+    """A clip that was made, and what was given up for it."""
+
+    byte_count: int
+    size: Size
+    wanted: Size
+    frames: int
+    wanted_frames: int
+    seconds: float
+    settings: ClipSettings
+    fidelity: float
+    limit_bytes: int
+    advice: tuple[ClipAdvice, ...] = ()
+
+    @property
+    def is_met(self) -> bool:
+        """Whether it is under the limit and looks acceptable."""
+        return self.byte_count <= self.limit_bytes and self.fidelity >= ACCEPTABLE_FIDELITY
+
+    @property
+    def given_up(self) -> tuple[str, ...]:
+        """What it is less than was asked for, as sentences."""
+        said = []
+        if self.size.width_px < self.wanted.width_px - 1:
+            said.append(f"It is {self.size.width_px:,} px wide instead of {self.wanted.width_px:,}.")
+        if self.frames < self.wanted_frames:
+            said.append(
+                f"It has {self.frames:,} of {self.wanted_frames:,} pictures, "
+                f"{self.frames / self.seconds:.1f} a second."
+            )
+        said.append(f"Made with {self.settings.in_words()}.")
+        return tuple(said)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Way:
+    """How wide, and how many of the frames."""
+
+    share: int
+    every: int
+
+
+_WHOLE = _Way(share=0, every=1)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Tried:
+    """A way at the best quality that the limit leaves it; as ``step`` None where it leaves it none."""
+
+    way: _Way
+    step: int | None
+    fidelity: float
+    least_bytes: float = 0.0
+
+
+class _Search:
+    def __init__(
+        self,
+        frames: Frames,
+        document: ClipDocument,
+        rules: ClipRules,
+        folder: Path,
+        on_try: OnTry,
+        is_stopped: Callable[[], bool],
+    ) -> None:
+        self._frames, self._document, self._rules = frames, document, rules
+        self._folder, self._on_try, self._is_stopped = folder, on_try, is_stopped
+        self._tries = 0
+        box = document.box_on(frames.size)
+        wanted = box.size.at_width(min(rules.width_px or box.width_px, MOST_WIDTH_PX))
+        self.wanted = at_even_size(wanted) if needs_even_sides(self._settings(0)) else wanted
+        self.shown = played(frames, document)
+        self._drawn: dict[tuple[int, Size], Pixels] = {}
+        self._known: dict[_Way, _Tried] = {}
+
+    @cached_property
+    def sample(self) -> tuple[Shown, ...]:
+        """Some stretches of the clip, one after the other."""
+        most = max(_LEAST_SAMPLE, min(_MOST_SAMPLE, _SAMPLE_PIXELS // self.wanted.pixels))
+        if len(self.shown) <= most:
+            return self.shown
+        each = most // _STRETCHES
+        last = len(self.shown) - each
+        rows: list[Shown] = []
+        start_ms = 0
+        for stretch in range(_STRETCHES):
+            first = round(last * stretch / (_STRETCHES - 1))
+            for row in self.shown[first : first + each]:
+                rows.append(replace(row, start_ms=start_ms))
+                start_ms += row.duration_ms
+        return tuple(rows)
+
+    def best(self) -> ClipFile:
+        """The best of all."""
+        way = self._best_way()
+        step = self._tried(way).step
+        if step is None:
+            return self._least(way)
+        return self._final(way, step)
+
+    def size_of(self, share: int) -> Size:
+        """The size of pictures of a share of the width."""
+        size = self.wanted.at_width(
+            max(min(LEAST_WIDTH_PX, self.wanted.width_px), round(self.wanted.width_px * _SHARES[share]))
+        )
+        return at_even_size(size) if needs_even_sides(self._settings(0)) else size
+
+    def _settings(self, step: int) -> ClipSettings:
+        return ClipSettings(format=self._rules.format, step=step, palette=self._rules.palette)
+
+    def _best_way(self) -> _Way:
+        """Narrower while that helps; then fewer frames, and the widths beside it with them."""
+        shares = range(1) if self._rules.keeps_width else range(len(_SHARES))
+        if self._tried(_WHOLE).step == STEPS[self._rules.format] - 1:
+            return _WHOLE  # nothing has to be given up
+        best = self._climb([_Way(share=share, every=1) for share in shares])
+        for every in _EVERY[1:]:
+            if every * 2 > len(self.shown):
+                break
+            first = max(0, best.way.share - 2)
+            found = self._climb([_Way(share=share, every=every) for share in list(shares)[first:]])
+            if found.fidelity <= best.fidelity:
+                break
+            best = found
+        return best.way
+
+    def _climb(self, ways: Sequence[_Way]) -> _Tried:
+        """The best in a row of ways, of which the quality rises and then falls."""
+        best = self._tried(ways[0])
+        for way in ways[1:]:
+            tried = self._tried(way)
+            if tried.step is None and best.step is None:
+                best = tried if tried.least_bytes < best.least_bytes else best
+            elif tried.fidelity > best.fidelity:
+                best = tried
+            elif tried.fidelity < best.fidelity - _GIVES_WAY:
+                break
+        return best
+
+    def _tried(self, way: _Way) -> _Tried:
+        if way not in self._known:
+            self._known[way] = self._try(way)
+        return self._known[way]
+
+    def _try(self, way: _Way) -> _Tried:
+        """Find the best step whose sample is in proportion to the limit, and look at it."""
+        size = self.size_of(way.share)
+        sample = thinned(self.sample, way.every)
+        limit = self._rules.limit_bytes * len(self.sample) / len(self.shown)
+        lowest, highest, file = -1, STEPS[self._rules.format] - 1, self._folder / "best"
+        least = 0.0
+        while lowest < highest:
+            step = (lowest + highest + 1) // 2
+            trial = self._written(sample, size, step)
+            if trial.stat().st_size <= limit:
+                trial.replace(file)
+                lowest = step
+            else:
+                least = trial.stat().st_size
+                highest = step - 1
+        if lowest < 0:
+            return _Tried(way=way, step=None, fidelity=-1.0, least_bytes=least)
+        return _Tried(way=way, step=lowest, fidelity=self._judged(file, self.sample, _SAMPLED_JUDGED))
+
+    def _final(self, way: _Way, step: int) -> ClipFile:
+        """All of the clip, as good as the limit really leaves it."""
+        limit, steps = self._rules.limit_bytes, STEPS[self._rules.format]
+        size, shown = self.size_of(way.share), thinned(self.shown, way.every)
+        kept = self._folder / "kept"
+        found: int | None = None
+        over = steps
+        while step not in (found, -1) and step < over:
+            trial = self._written(shown, size, step)
+            if trial.stat().st_size <= limit:
+                trial.replace(kept)
+                found = step
+                step += 1
+            else:
+                over = step
+                step = step - 1 if found is None else -1
+        if found is None:
+            narrower = min(way.share + 1, len(_SHARES) - 1)
+            if narrower != way.share and not self._rules.keeps_width:
+                return self._final(replace(way, share=narrower), self._tried(way).step or 0)
+            return self._least(way)
+        return self._told(kept, way, found)
+
+    def _least(self, way: _Way) -> ClipFile:
+        """The lightest that there is, which is over the limit."""
+        size, shown = self.size_of(way.share), thinned(self.shown, way.every)
+        self._written(shown, size, 0).replace(self._folder / "kept")
+        return self._told(self._folder / "kept", way, 0)
+
+    def _told(self, file: Path, way: _Way, step: int) -> ClipFile:
+        shown = thinned(self.shown, way.every)
+        made = ClipFile(
+            byte_count=file.stat().st_size,
+            size=self.size_of(way.share),
+            wanted=self.wanted,
+            frames=len(shown),
+            wanted_frames=len(self.shown),
+            seconds=length_ms(self.shown) / 1_000,
+            settings=self._settings(step),
+            fidelity=round(self._judged(file, self.shown, _MOST_JUDGED), 1),
+            limit_bytes=self._rules.limit_bytes,
+        )
+        if made.is_met:
+            return made
+        return replace(made, advice=advise(self._acceptable_bytes(), made.limit_bytes, made.seconds))
+
+    def _acceptable_bytes(self) -> int:
+        """About how many bytes the whole clip takes, as wide as was asked for, to look acceptable."""
+        low, high = 0, STEPS[self._rules.format] - 1
+        byte_count = 0
+        while low <= high:
+            step = (low + high) // 2
+            trial = self._written(self.sample, self.size_of(0), step)
+            good = self._judged(trial, self.sample, _SAMPLED_JUDGED) >= ACCEPTABLE_FIDELITY
+            if good or step == high:  # the best there is, if none is good
+                byte_count = trial.stat().st_size
+            low, high = (low, step - 1) if good else (step + 1, high)
+        return round(byte_count * len(self.shown) / len(self.sample))
+
+    def _written(self, shown: Sequence[Shown], size: Size, step: int) -> Path:
+        if self._is_stopped():
+            raise Stopped("Making the clip was stopped.")
+        self._tries += 1
+        self._on_try(self._tries)
+        path = self._folder / f"trial.{self._rules.format}"
+        draw_again = self._drawn_sample if self._is_sample(shown) else self._drawn_all
+        write_clip(
+            path,
+            shown,
+            lambda rows: draw_again(rows, size),
+            size,
+            self._settings(step),
+            repeats=self._document.repeats,
+        )
+        return path
+
+    def _is_sample(self, shown: Sequence[Shown]) -> bool:
+        return len(shown) <= len(self.sample)
+
+    def _drawn_all(self, shown: Sequence[Shown], size: Size) -> Iterable[tuple[Pixels, Shown]]:
+        return draw_all(self._frames, self._document, shown, size)
+
+    def _drawn_sample(self, shown: Sequence[Shown], size: Size) -> Iterable[tuple[Pixels, Shown]]:
+        """A sample is drawn once for each width, not for each try."""
+        if any(known != size for _, known in self._drawn):
+            self._drawn = {key: pixels for key, pixels in self._drawn.items() if key[1] == size}
+        for row in shown:
+            key = (row.frame, size)
+            if key not in self._drawn:
+                self._drawn[key] = draw(self._frames, self._document, row.frame, size)
+            yield self._drawn[key], row
+
+    def _judged(self, file: Path, shown: Sequence[Shown], most: int) -> float:
+        looked_at = moments(shown, most)
+        originals = draw_all(self._frames, self._document, looked_at, self.wanted)
+        return fidelity_over_time(originals, read_clip(file, self._rules.format))
+
+
+def fit_clip(
+    frames: Frames,
+    document: ClipDocument,
+    rules: ClipRules,
+    out: Path,
+    *,
+    on_try: OnTry = lambda _: None,
+    is_stopped: Callable[[], bool] = lambda: False,
+) -> ClipFile:
+    """Write the best-looking clip under a limit to ``out``; where none can be, the lightest, with advice.
+
+    Raises:
+        ClipError: width or limit are not possible, or it could not be encoded.
+        StorageError: it could not be written.
+        Stopped: ``is_stopped`` said so.
+    """
+    width_px = rules.width_px
+    if width_px is not None and not LEAST_WIDTH_PX <= width_px <= MOST_WIDTH_PX:
+        raise ClipError(
+            f"A clip cannot be {str(width_px)[:20]} px wide.",
+            hint=f"Give {LEAST_WIDTH_PX} to {MOST_WIDTH_PX:,} px.",
+            code="width_impossible",
+        )
+    with tempfile.TemporaryDirectory(prefix="tallpage-") as scratch:
+        search = _Search(frames, document, rules, Path(scratch), on_try, is_stopped)
+        made = search.best()
+        shutil.copyfile(Path(scratch) / "kept", out)
+    return made

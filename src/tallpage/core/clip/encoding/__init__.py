@@ -1,0 +1,1 @@
+"""Pictures over time into a file, and back."""

@@ -1,0 +1,55 @@
+"""Clips made by the command line."""
+
+from pathlib import Path
+
+import pytest
+from PIL import Image
+from typer.testing import CliRunner
+
+from tallpage.cli import app
+from tests.cli_answers import read_answer
+from tests.core.capture.plain_site import plain_site
+from tests.core.capture.test_clip import PAGES
+
+
+def test_a_page_is_scrolled_through_under_a_limit(tmp_path: Path) -> None:
+    out = tmp_path / "clip.webp"
+    with plain_site(PAGES) as pages:
+        wanted = ["clip", f"{pages}/tall", "--out", str(out), "--limit", "400kB", "--width", "320"]
+        run = CliRunner().invoke(app, [*wanted, "--speed", "4000", "--rate", "8", "--json"])
+    assert run.exit_code == 0, run.output
+    told = read_answer("clip", run.output)
+    assert told["bytes"] == out.stat().st_size <= 400_000
+    assert (told["format"], told["met"], told["title"]) == ("webp", True, "Tall")
+    with Image.open(out) as picture:
+        assert picture.size == (told["width"], told["height"])
+        assert picture.n_frames == told["frames"]  # type: ignore[attr-defined]
+
+
+def test_what_moves_is_watched_and_a_limit_that_cannot_be_met_says_what_would_help(tmp_path: Path) -> None:
+    out = tmp_path / "clip.gif"
+    with plain_site(PAGES) as pages:
+        wanted = ["clip", f"{pages}/moving", "--seconds", "1", "--rate", "6", "--out", str(out)]
+        run = CliRunner().invoke(app, [*wanted, "--limit", "600"])
+    assert run.exit_code == 3, run.output
+    assert "would do for all 1.0 s" in run.output
+
+
+@pytest.mark.parametrize(
+    ("options", "code", "words"),
+    [
+        (["--out", "clip.bmp", "--limit", "1kB"], 2, "not a format of clips"),
+        (["--out", "clip.gif", "--limit", "1kB", "--scroll", "up"], 2, "from where to where"),
+        (["--out", "clip.gif", "--limit", "1kB", "--seconds", "3", "--scroll", "0-"], 2, "Ask for one"),
+        (["--out", "clip.gif", "--limit", "1kB", "--seconds", "300"], 2, "at most 60 s"),
+        (["--out", "clip.gif", "--limit", "many"], 2, "not a size"),
+        (["--out", "nowhere/clip.gif", "--limit", "1kB"], 1, "no folder"),
+    ],
+)
+def test_what_makes_no_sense_is_told_before_a_browser_is_started(
+    options: list[str], code: int, words: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.chdir(tmp_path)
+    run = CliRunner().invoke(app, ["clip", "http://127.0.0.1:9/", *options])
+    assert run.exit_code == code, run.output
+    assert words in run.output
