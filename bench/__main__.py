@@ -27,6 +27,7 @@ MEASUREMENTS = (
     "routines",
     "stitch",
     "live",
+    "clip",
 )
 
 

@@ -2742,6 +2742,138 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Clips
+         * @description The newest clips.
+         */
+        get: operations["list_clips"];
+        put?: never;
+        /**
+         * Post Clip
+         * @description Take a few seconds of a page.
+         */
+        post: operations["take_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Clip
+         * @description A clip, its frames and its files.
+         */
+        get: operations["read_clip"];
+        /**
+         * Put Clip
+         * @description Say how a clip is seen; refused where another window was faster.
+         */
+        put: operations["change_clip"];
+        post?: never;
+        /**
+         * Delete Clip
+         * @description Delete a clip with its files; what is under way for it ends.
+         */
+        delete: operations["delete_clip"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Clip
+         * @description Stop taking a clip.
+         */
+        post: operations["stop_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{clip_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Output
+         * @description Make a file of what is seen of a clip, under a limit.
+         */
+        post: operations["make_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/files/{output_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Output
+         * @description Stop making a file.
+         */
+        post: operations["stop_clip_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/files/{output_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Output
+         * @description Delete a file of a clip.
+         */
+        delete: operations["delete_clip_file"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/data-folder": {
         parameters: {
             query?: never;
@@ -7782,6 +7914,262 @@ export interface components {
             at_px: number;
         };
         /**
+         * ClipRow
+         * @description A clip in the list of all.
+         */
+        ClipRow: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            job: components["schemas"]["JobOut"];
+            /** Frame Count */
+            frame_count: number;
+            /** Rate Fps */
+            rate_fps: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+        };
+        /**
+         * ClipAdviceOut
+         * @description One thing that would help where a limit cannot be met; ``value`` is bytes or ms.
+         */
+        ClipAdviceOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "limit" | "length";
+            /** Value */
+            value: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ClipBox
+         * @description A part of the frames, in px of their pictures.
+         */
+        ClipBox: {
+            /** X Px */
+            x_px: number;
+            /** Y Px */
+            y_px: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+        };
+        /**
+         * ClipDocumentSchema
+         * @description How a clip is seen; ``dropped`` are frames counted from 0.
+         */
+        ClipDocumentSchema: {
+            /**
+             * Dropped
+             * @default []
+             */
+            dropped: number[];
+            /**
+             * Keep Every
+             * @default 1
+             */
+            keep_every: number;
+            /**
+             * Speed
+             * @default 1
+             */
+            speed: number;
+            /**
+             * There And Back
+             * @default false
+             */
+            there_and_back: boolean;
+            /**
+             * Hold Start Ms
+             * @default 0
+             */
+            hold_start_ms: number;
+            /**
+             * Hold End Ms
+             * @default 0
+             */
+            hold_end_ms: number;
+            /**
+             * Repeats
+             * @default 0
+             */
+            repeats: number;
+            box?: components["schemas"]["ClipBox"] | null;
+            /**
+             * Pointer
+             * @default true
+             */
+            pointer: boolean;
+        };
+        /**
+         * ClipOut
+         * @description A clip with its frames, and the files that were made of it.
+         */
+        ClipOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            job: components["schemas"]["JobOut"];
+            /** Frame Count */
+            frame_count: number;
+            /** Rate Fps */
+            rate_fps: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Warnings */
+            warnings: string[];
+            document: components["schemas"]["ClipDocumentSchema"];
+            /** Revision */
+            revision: number;
+            /** Files */
+            files: string[];
+            /** Outputs */
+            outputs: components["schemas"]["ClipOutputOut"][];
+        };
+        /**
+         * ClipOutputOut
+         * @description A file of a clip, and what was given up for its limit.
+         */
+        ClipOutputOut: {
+            /** Id */
+            id: number;
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "gif" | "webp" | "avif" | "mp4" | "webm";
+            /** Limit Bytes */
+            limit_bytes: number;
+            /** Wanted Width Px */
+            wanted_width_px: number | null;
+            job: components["schemas"]["JobOut"];
+            /** Bytes */
+            bytes: number;
+            /** Width Px */
+            width_px: number;
+            /** Height Px */
+            height_px: number;
+            /** Pictures */
+            pictures: number;
+            /** Pictures Wanted */
+            pictures_wanted: number;
+            /** Duration Ms */
+            duration_ms: number;
+            /** Fidelity */
+            fidelity: number;
+            /** Met */
+            met: boolean;
+            /** Given Up */
+            given_up: string[];
+            /** Advice */
+            advice: components["schemas"]["ClipAdviceOut"][];
+            document: components["schemas"]["ClipDocumentSchema"];
+        };
+        /**
+         * ClipIn
+         * @description A clip to take: of a page that is scrolled through, used, or watched.
+         */
+        ClipIn: {
+            /** Address */
+            address: string;
+            screen?: components["schemas"]["ScreenIn"];
+            /**
+             * Kind
+             * @default scroll
+             * @enum {string}
+             */
+            kind: "scroll" | "steps" | "watch";
+            /**
+             * From Px
+             * @default 0
+             */
+            from_px: number;
+            /** To Px */
+            to_px?: number | null;
+            /** Speed Px S */
+            speed_px_s?: number | null;
+            /**
+             * Pause S
+             * @default 0
+             */
+            pause_s: number;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StepSchema"][];
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+            /**
+             * Element
+             * @default
+             */
+            element: string;
+            /**
+             * Rate Fps
+             * @default 15
+             */
+            rate_fps: number;
+        };
+        /**
+         * ClipChangeIn
+         * @description Another document, and the revision that it was made from.
+         */
+        ClipChangeIn: {
+            /** Revision */
+            revision: number;
+            document: components["schemas"]["ClipDocumentSchema"];
+        };
+        /**
+         * ClipOutputIn
+         * @description A file to be made; the width is at most that of what is seen.
+         */
+        ClipOutputIn: {
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "gif" | "webp" | "avif" | "mp4" | "webm";
+            /** Limit Bytes */
+            limit_bytes: number;
+            /** Width Px */
+            width_px?: number | null;
+            /**
+             * Keeps Width
+             * @default false
+             */
+            keeps_width: boolean;
+            /**
+             * Palette
+             * @default all
+             * @enum {string}
+             */
+            palette: "all" | "each";
+        };
+        /**
          * DataFolderOut
          * @description What the data folder holds: by kind, and captures with their files by site and by folder.
          */
@@ -11639,6 +12027,208 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["JoinOut"];
                 };
+            };
+        };
+    };
+    list_clips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipRow"][];
+                };
+            };
+        };
+    };
+    take_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+        };
+    };
+    read_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+        };
+    };
+    change_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+        };
+    };
+    delete_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    stop_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+        };
+    };
+    make_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                clip_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipOutputIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOutputOut"];
+                };
+            };
+        };
+    };
+    stop_clip_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOutputOut"];
+                };
+            };
+        };
+    };
+    delete_clip_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                output_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -39,6 +39,7 @@ export const SCREENS: readonly Screen[] = [
   screen(["/routines/:routineId"], () => import("../routines/RoutinePage").then((module) => module.RoutinePage)),
   screen(["/runs/:runId"], () => import("../routines/runs/RunPage").then((module) => module.RunPage)),
   screen(["/grab", "/live", "/joins/:joinId"], () => import("../joins/PiecesScreen").then((module) => module.PiecesScreen)),
+  screen(["/clips", "/clips/:clipId"], () => import("../clips/ClipsScreen").then((module) => module.ClipsScreen)),
   screen(["/outlets"], () => import("../outlets/OutletsPage").then((module) => module.OutletsPage)),
   screen(["/keys"], () => import("../keys/KeysPage").then((module) => module.KeysPage)),
   screen(["/settings"], () => import("../settings/SettingsPage").then((module) => module.SettingsPage)),

@@ -42,6 +42,10 @@ export function GatherPage() {
             <Link to="/live" className="link link-primary">
               a live page
             </Link>
+            {" · "}
+            <Link to="/clips" className="link link-primary">
+              a clip
+            </Link>
           </p>
         </div>
         <HowToTake />

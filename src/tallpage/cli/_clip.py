@@ -15,7 +15,8 @@ from tallpage.cli._piping import STANDARD, messages_beside, output_file
 from tallpage.core.capture import Browser, PageRequest, Screen, normalise_address
 from tallpage.core.capture import Step as PageStep
 from tallpage.core.capture.clip import USUAL_RATE_FPS, ClipReport, ClipRequest, Scroll, take_clip
-from tallpage.core.clip import CLIP_FORMATS, ClipDocument, ClipFile, ClipRules, clip_format, fit_clip
+from tallpage.core.clip import CLIP_FORMATS, ClipDocument, clip_format
+from tallpage.core.clip.making import ClipFile, ClipRules, fit_clip
 from tallpage.core.errors import ClipError
 from tallpage.core.fit import fidelity_in_words
 from tallpage.core.units import format_bytes, parse_byte_count

@@ -8,6 +8,7 @@ from ninja.utils import check_csrf
 
 from tallpage.server import problems
 from tallpage.server.archives.api import router as archives_router
+from tallpage.server.clips.api import router as clips_router
 from tallpage.server.handover.api import router as handover_router
 from tallpage.server.joins.api import router as joins_router
 from tallpage.server.outlets.outlets_api import router as outlets_router
@@ -67,4 +68,5 @@ api.add_router("", preferences_router)
 api.add_router("", webhooks_router)
 api.add_router("", archives_router)
 api.add_router("", joins_router)
+api.add_router("", clips_router)
 api.add_router("", upkeep_router)

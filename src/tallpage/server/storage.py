@@ -1,7 +1,8 @@
 """The data folder's layout.
 
 captures/<key>/   strips and manifest, never altered
-outputs/<key>.<extension>   files made from cuts
+clips/<key>/      frames of clips, never altered
+outputs/<key>.<extension>   files made from cuts and clips
 stickers/<key>.png   small pictures that marks show
 made/<key>/       documents that were handed over, for a while
 shared/<token>/   what shared links show
@@ -32,6 +33,11 @@ def new_key() -> str:
 def capture_folder(key: str) -> Path:
     """Folder of a capture's strips."""
     return _home() / "captures" / key
+
+
+def clip_folder(key: str) -> Path:
+    """Folder of a clip's frames."""
+    return _home() / "clips" / key
 
 
 def view_file(key: str, name: str) -> Path:
@@ -112,8 +118,27 @@ def publish_capture(folder: Path) -> str:
     So whoever is killed between this and writing the row leaves a folder that can be found again. Where
     the row could not be written, it is tried again: then the folder has moved already.
     """
-    if folder.exists() or not capture_folder(folder.name).exists():
-        move_folder_whole(folder, capture_folder(folder.name))
+    return _published(folder, capture_folder(folder.name))
+
+
+def publish_clip(folder: Path) -> str:
+    """The same with a finished folder of frames."""
+    return _published(folder, clip_folder(folder.name))
+
+
+def publish_output(file: Path) -> str:
+    """Move a finished file to its final place; returns its key, which is its name without extension."""
+    final = output_file(file.stem, file.suffix.removeprefix("."))
+    with storage_errors(final.parent):
+        final.parent.mkdir(parents=True, exist_ok=True)
+        if file.exists():  # else it has moved already, and its row could not be written
+            file.replace(final)
+    return file.stem
+
+
+def _published(folder: Path, final: Path) -> str:
+    if folder.exists() or not final.exists():
+        move_folder_whole(folder, final)
     return folder.name
 
 

@@ -14,6 +14,11 @@ from tests.pictures import as_png, text_page
 def frames_of(folder: Path, pictures: Iterable[np.ndarray], *, rate_fps: int = 10) -> Frames:
     """Frames with these pixels, in a folder that is made."""
     folder.mkdir()
+    return write_frames(folder, pictures, rate_fps=rate_fps)
+
+
+def write_frames(folder: Path, pictures: Iterable[np.ndarray], *, rate_fps: int = 10) -> Frames:
+    """The same in a folder that is there."""
     writer = FramesWriter(folder, rate_fps=rate_fps)
     for pixels in pictures:
         writer.add(as_png(pixels))

@@ -9,21 +9,25 @@ from PIL import Image
 
 from tallpage.core.clip import (
     CLIP_FORMATS,
+    STEPS,
     ClipDocument,
     ClipFormat,
-    ClipRules,
+    ClipSettings,
     Frame,
     Frames,
     Shown,
+    clip_format,
     draw,
+    draw_all,
+    played,
+)
+from tallpage.core.clip.making import (
+    ClipRules,
     fidelity_over_time,
     fit_clip,
-    played,
     read_clip,
+    write_clip,
 )
-from tallpage.core.clip._drawing import draw_all
-from tallpage.core.clip.encoding._settings import STEPS, ClipSettings, clip_format
-from tallpage.core.clip.encoding._writing import write_clip
 from tallpage.core.errors import ClipError, Stopped
 from tallpage.core.geometry import Box, Size
 from tests.core.clip.made_up import blinking, frames_of, noise, scrolled

@@ -6,8 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tallpage.core.clip import ClipDocument, Frame, Frames, length_ms, played
-from tallpage.core.clip._playing import thinned
+from tallpage.core.clip import ClipDocument, Frame, Frames, length_ms, played, thinned
 from tallpage.core.errors import ClipError
 
 

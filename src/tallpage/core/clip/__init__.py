@@ -1,8 +1,7 @@
-"""A few seconds of a page: which frames are seen, how, and as which file under a limit."""
+"""A few seconds of a page: its frames, which of them are seen, when, and how."""
 
-from tallpage.core.clip._advice import ClipAdvice
 from tallpage.core.clip._document import ClipDocument
-from tallpage.core.clip._drawing import draw
+from tallpage.core.clip._drawing import Pixels, draw, draw_all
 from tallpage.core.clip._frames import (
     MOST_RATE_FPS,
     MOST_SECONDS,
@@ -13,34 +12,30 @@ from tallpage.core.clip._frames import (
     require_rate,
     too_long,
 )
-from tallpage.core.clip._judging import fidelity_over_time
-from tallpage.core.clip._playing import Shown, length_ms, played
-from tallpage.core.clip._search import ClipFile, ClipRules, fit_clip
-from tallpage.core.clip.encoding._reading import read_clip
-from tallpage.core.clip.encoding._settings import CLIP_FORMATS, ClipFormat, ClipSettings, clip_format
+from tallpage.core.clip._playing import Shown, length_ms, played, thinned
+from tallpage.core.clip._settings import CLIP_FORMATS, STEPS, ClipFormat, ClipSettings, Palette, clip_format
 
 __all__ = [
     "CLIP_FORMATS",
     "MOST_RATE_FPS",
     "MOST_SECONDS",
-    "ClipAdvice",
+    "STEPS",
     "ClipDocument",
-    "ClipFile",
     "ClipFormat",
-    "ClipRules",
     "ClipSettings",
     "Frame",
     "Frames",
     "FramesWriter",
+    "Palette",
+    "Pixels",
     "Shown",
     "clip_format",
     "draw",
-    "fidelity_over_time",
-    "fit_clip",
+    "draw_all",
     "length_ms",
     "open_frames",
     "played",
-    "read_clip",
     "require_rate",
+    "thinned",
     "too_long",
 ]

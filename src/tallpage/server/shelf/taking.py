@@ -181,7 +181,7 @@ def _take(request: PageRequest, folder: Path, signals: Signals) -> Taken:
     def on_progress(progress: Progress) -> None:
         signals.report(progress.stage, progress.done, progress.expected)
 
-    manifest, report = _browser_pool().take(
+    manifest, report = browser_pool().take(
         request, folder, on_progress=on_progress, ask_stop_mode=lambda: signals.stop_mode
     )
     write_whole(folder / "report.json", _as_text(report))
@@ -195,14 +195,14 @@ def _keeper_of(_process_id: int) -> BrowserPool:
     return BrowserPool(FilteringProxy(server_settings.PRIVATE_HOSTS.allows).__enter__())
 
 
-def _browser_pool() -> BrowserPool:
+def browser_pool() -> BrowserPool:
     """This process's pool; a forked process must not use its parent's."""
     return _keeper_of(os.getpid())
 
 
 def close_browser() -> None:
     """End this process's browser; the next page starts another."""
-    _browser_pool().close()
+    browser_pool().close()
 
 
 def _store(capture_id: int, folder: Path, manifest: StripManifest, report: PageReport) -> None:

@@ -15,6 +15,7 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from tallpage.server.archives.models import BroughtArchive
+from tallpage.server.clips.models import Clip, ClipOutput
 from tallpage.server.handover.models import HandOver, SharedLink
 from tallpage.server.home import scratch_folder
 from tallpage.server.jobs.models import Job
@@ -25,7 +26,7 @@ from tallpage.server.routines.models import RunItem
 from tallpage.server.shelf.models import Capture
 
 Kind = Literal[
-    "unfinished work", "capture", "file", "view", "old view", "document", "shared", "browser profile"
+    "unfinished work", "capture", "clip", "file", "view", "old view", "document", "shared", "browser profile"
 ]
 
 UNTOUCHED_FOR = timedelta(hours=2)
@@ -55,6 +56,7 @@ def find_leftovers() -> list[Leftover]:
     seen: list[tuple[Kind, list[Path]]] = [
         ("unfinished work", _untouched(home / "incoming")),
         ("capture", _untouched(home / "captures")),
+        ("clip", _untouched(home / "clips")),
         ("file", _untouched(home / "outputs")),
         ("view", _untouched(home / "views")),
         ("document", _untouched(home / "made")),
@@ -65,6 +67,7 @@ def find_leftovers() -> list[Leftover]:
     wanted: dict[Kind, set[str]] = {
         "unfinished work": _under_way(),
         "capture": captures,
+        "clip": _clips(),
         "file": files,
         "view": captures | files | _trials(),
         "document": _documents(),
@@ -122,7 +125,12 @@ def _shared() -> set[str]:
 def _under_way() -> set[str]:
     pending = Capture.objects.filter(job__state__in=_PENDING)
     archives = BroughtArchive.objects.filter(job__state__in=_PENDING)
-    names = [*pending.values_list("incoming_key", "upload_name"), *archives.values_list("upload_name")]
+    clips = Clip.objects.filter(job__state__in=_PENDING).values_list("incoming_key")
+    names = [
+        *pending.values_list("incoming_key", "upload_name"),
+        *archives.values_list("upload_name"),
+        *clips,
+    ]
     return {name.partition(".")[0] for row in names for name in row if name}
 
 
@@ -132,9 +140,16 @@ def _captures() -> set[str]:
     return {key for row in rows for key in row if key}
 
 
+def _clips() -> set[str]:
+    """Folders of frames; also of those that moved there and whose row is to be written."""
+    rows = Clip.objects.values_list("storage_key", "incoming_key")
+    return {key for row in rows for key in row if key}
+
+
 def _files() -> set[str]:
     made = OutputFile.objects.values_list("key", flat=True)
-    return {*made, *Output.objects.values_list("swatch_key", flat=True)}
+    of_clips = ClipOutput.objects.exclude(key="").values_list("key", flat=True)
+    return {*made, *of_clips, *Output.objects.values_list("swatch_key", flat=True)}
 
 
 def _trials() -> set[str]:

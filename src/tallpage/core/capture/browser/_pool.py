@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
+from typing import TypeVar
 
 from tallpage.core.capture._report import PageReport
 from tallpage.core.capture._request import AskStopMode, OnProgress, PageRequest
@@ -13,6 +15,7 @@ from tallpage.core.errors import PageError, TallPageError
 from tallpage.core.files import empty_folder
 from tallpage.core.picture import StripManifest
 
+Made = TypeVar("Made")
 _PAGES_PER_BROWSER = 50
 _FURTHER_TRIES = 2
 _BROWSER_BROKE = ("browser_closed", "page_crashed")
@@ -37,18 +40,26 @@ class BrowserPool:
         on_progress: OnProgress = lambda _: None,
         ask_stop_mode: AskStopMode = lambda: "go_on",
     ) -> tuple[StripManifest, PageReport]:
-        """As :func:`take_page`; a page with which the browser breaks gets another, and once more.
+        """As :func:`take_page`; a page with which the browser breaks gets another, and once more."""
+
+        def take(browser: Browser) -> tuple[StripManifest, PageReport]:
+            return take_page(browser, request, folder, on_progress=on_progress, ask_stop_mode=ask_stop_mode)
+
+        return self.do(take, request.address, folder)
+
+    def do(self, work: Callable[[Browser], Made], address: str, folder: Path) -> Made:
+        """Do something with a page into an empty folder; where the browser breaks, with another, and again.
 
         The page may be innocent: the first browser may have been dying before it was opened.
         """
         for _ in range(_FURTHER_TRIES):
             try:
-                return self._take_once(request, folder, on_progress, ask_stop_mode)
+                return self._do_once(work, address)
             except TallPageError:
                 if self._browser is not None:
                     raise  # it lives: the page is to blame
             empty_folder(folder)
-        return self._take_once(request, folder, on_progress, ask_stop_mode)
+        return self._do_once(work, address)
 
     def close(self) -> None:
         """End the browser; the next page starts another."""
@@ -56,12 +67,10 @@ class BrowserPool:
         if browser is not None:
             browser.__exit__(None, None, None)
 
-    def _take_once(
-        self, request: PageRequest, folder: Path, on_progress: OnProgress, ask_stop_mode: AskStopMode
-    ) -> tuple[StripManifest, PageReport]:
+    def _do_once(self, work: Callable[[Browser], Made], address: str) -> Made:
         browser = self._answering()
         try:
-            return take_page(browser, request, folder, on_progress=on_progress, ask_stop_mode=ask_stop_mode)
+            return work(browser)
         except TallPageError as error:
             dying = error.code in _MAY_BE_DYING and not browser.opens_pages()
             # On a busy machine a dying browser may still open a page: what looks like a download waits.
@@ -74,7 +83,7 @@ class BrowserPool:
                 raise
             # The end of the driver is told as a bare exception.
             self.close()
-            said = f"The browser closed while {request.address} was taken."
+            said = f"The browser closed while {address} was taken."
             raise PageError(said, code="browser_closed") from error
 
     def _answering(self) -> Browser:

@@ -13,15 +13,15 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import Path
 
-from tallpage.core.clip._advice import ClipAdvice, advise
 from tallpage.core.clip._document import ClipDocument
 from tallpage.core.clip._drawing import Pixels, draw, draw_all
 from tallpage.core.clip._frames import Frames
-from tallpage.core.clip._judging import at_even_size, fidelity_over_time, moments
 from tallpage.core.clip._playing import Shown, length_ms, played, thinned
-from tallpage.core.clip.encoding._reading import read_clip
-from tallpage.core.clip.encoding._settings import STEPS, ClipFormat, ClipSettings, Palette
-from tallpage.core.clip.encoding._writing import needs_even_sides, write_clip
+from tallpage.core.clip._settings import STEPS, ClipFormat, ClipSettings, Palette
+from tallpage.core.clip.making._advice import ClipAdvice, advise
+from tallpage.core.clip.making._judging import at_even_size, fidelity_over_time, moments
+from tallpage.core.clip.making.encoding._reading import read_clip
+from tallpage.core.clip.making.encoding._writing import needs_even_sides, write_clip
 from tallpage.core.errors import ClipError, Stopped
 from tallpage.core.fit import ACCEPTABLE_FIDELITY
 from tallpage.core.geometry import Size

@@ -10,7 +10,7 @@ import numpy as np
 from PIL import Image
 
 from tallpage.core.clip._drawing import Pixels
-from tallpage.core.clip.encoding._settings import ClipFormat
+from tallpage.core.clip._settings import ClipFormat
 
 
 def read_clip(path: Path, format_: ClipFormat) -> Iterator[tuple[Pixels, float]]:

@@ -15,8 +15,8 @@ from av.video.reformatter import ColorRange, Colorspace
 from tallpage.core.clip._drawing import Pixels
 from tallpage.core.clip._frames import MOST_RATE_FPS
 from tallpage.core.clip._playing import Shown
-from tallpage.core.clip.encoding._palettes import paletted
-from tallpage.core.clip.encoding._settings import ClipSettings
+from tallpage.core.clip._settings import ClipSettings
+from tallpage.core.clip.making.encoding._palettes import paletted
 from tallpage.core.errors import ClipError
 from tallpage.core.files import storage_errors
 from tallpage.core.geometry import Size

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from tallpage.core.clip._drawing import Pixels
 from tallpage.core.clip._playing import Shown
-from tallpage.core.clip.encoding._settings import ClipSettings, GifStep
+from tallpage.core.clip._settings import ClipSettings, GifStep
 from tallpage.core.geometry import Size
 
 _READ_FOR_PALETTE = 60

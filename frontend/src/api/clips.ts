@@ -1,0 +1,91 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { answered, api } from "./client";
+import type { Clip, ClipDocument, ClipIn, ClipOutputIn } from "./types";
+
+const POLL_MS = 700;
+const LIST = ["clips"];
+
+const keyOf = (clipId: number) => ["clip", clipId];
+
+const isPending = ({ job }: { job: { state: string } }) => job.state === "queued" || job.state === "running";
+
+/** The newest clips; followed while one is being taken. */
+export function useClips() {
+  return useQuery({
+    queryKey: LIST,
+    queryFn: () => answered(api.GET("/api/clips")),
+    refetchInterval: ({ state }) => (state.data?.some(isPending) ? POLL_MS : false),
+  });
+}
+
+/** A clip; followed while it is taken, or a file is made of it. */
+export function useClip(clipId: number) {
+  return useQuery({
+    queryKey: keyOf(clipId),
+    queryFn: () => answered(api.GET("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } } })),
+    refetchInterval: ({ state }) => (state.data && (isPending(state.data) || state.data.outputs.some(isPending)) ? POLL_MS : false),
+    retry: false,
+  });
+}
+
+export function useTakeClip() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: ClipIn) => answered(api.POST("/api/clips", { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: LIST }),
+  });
+}
+
+/** Says how a clip is seen; what was changed is shown at once, and taken back where it is refused. */
+export function useChangeClip(clipId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    scope: { id: `clip-${clipId}` },
+    mutationFn: (document: ClipDocument) => {
+      const revision = queries.getQueryData<Clip>(keyOf(clipId))?.revision ?? 0;
+      return answered(api.PUT("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } }, body: { revision, document } }));
+    },
+    onMutate: (document) => queries.setQueryData<Clip>(keyOf(clipId), (clip) => clip && { ...clip, document }),
+    onSuccess: ({ revision }) => queries.setQueryData<Clip>(keyOf(clipId), (clip) => clip && { ...clip, revision }),
+    onError: () => queries.invalidateQueries({ queryKey: keyOf(clipId) }),
+  });
+}
+
+export function useMakeClip(clipId: number) {
+  return useWithClip(clipId, (body: ClipOutputIn) => answered(api.POST("/api/clips/{clip_id}/files", { params: { path: { clip_id: clipId } }, body })));
+}
+
+export function useStopClip(clipId: number) {
+  return useWithClip(clipId, () => answered(api.POST("/api/clips/{clip_id}/stop", { params: { path: { clip_id: clipId } } })));
+}
+
+export function useStopClipFile(clipId: number) {
+  return useWithClip(clipId, (outputId: number) => answered(api.POST("/api/clips/files/{output_id}/stop", { params: { path: { output_id: outputId } } })));
+}
+
+export function useDeleteClipFile(clipId: number) {
+  return useWithClip(clipId, (outputId: number) => answered(api.DELETE("/api/clips/files/{output_id}", { params: { path: { output_id: outputId } } })));
+}
+
+export function useDeleteClip() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (clipId: number) => answered(api.DELETE("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: LIST }),
+  });
+}
+
+function useWithClip<Given, Answer>(clipId: number, send: (given: Given) => Promise<Answer>) {
+  const queries = useQueryClient();
+  return useMutation({ mutationFn: send, onSettled: () => queries.invalidateQueries({ queryKey: keyOf(clipId) }) });
+}
+
+/** A frame as it was taken, 120 or 640 px wide at most. */
+export function frameUrl(clipId: number, frame: number, width_px: 120 | 640, pointer: boolean): string {
+  return `/api/clips/${clipId}/frames/${frame}/${width_px}?pointer=${pointer}`;
+}
+
+export function clipFileUrl(outputId: number, save = false): string {
+  return `/api/clips/files/${outputId}/file${save ? "?save=true" : ""}`;
+}

@@ -1,0 +1,84 @@
+import { useMemo, useState } from "react";
+import { Link, useParams } from "react-router";
+
+import { asProblem } from "../api/client";
+import { useChangeClip, useClip, useStopClip } from "../api/clips";
+import type { Clip, ClipDocument } from "../api/types";
+import { NotHere } from "../app/NotHere";
+import { showProblem } from "../app/showProblem";
+import { counted, formatSize } from "../parts/figures";
+import { JobProgress } from "../parts/JobProgress";
+import { ProblemNote } from "../parts/ProblemNote";
+import { useTitle } from "../parts/useTitle";
+import { ClipFiles } from "./ClipFiles";
+import { ClipPlayer } from "./ClipPlayer";
+import { FrameStrip } from "./FrameStrip";
+import { HowItPlays } from "./HowItPlays";
+import { lengthMs, played } from "./playing";
+
+/** One clip: how it plays, its frames, and the files that are made of it. */
+export function ClipPage() {
+  const clipId = Number(useParams().clipId);
+  const clip = useClip(clipId);
+  useTitle(clip.data?.name ?? "Clip");
+  if (clip.isError) return asProblem(clip.error).status === 404 ? <NotHere /> : <ProblemNote sentence={asProblem(clip.error).sentence} hint={asProblem(clip.error).hint} />;
+  if (!clip.data) return <p className="p-8">Fetching the clip…</p>;
+  return clip.data.frame_count > 0 ? <Taken key={clipId} clip={clip.data} /> : <NotTaken clip={clip.data} />;
+}
+
+function NotTaken({ clip }: { clip: Clip }) {
+  const stop = useStopClip(clip.id);
+  const isUnderWay = clip.job.state === "queued" || clip.job.state === "running";
+  return (
+    <main className="mx-auto grid max-w-2xl gap-4 px-6 pt-10" data-clip={clip.id} data-state={clip.job.state}>
+      <h1 className="text-xl font-semibold break-words">{clip.name}</h1>
+      {clip.job.error && <ProblemNote sentence={clip.job.error.sentence} hint={clip.job.error.hint} />}
+      {clip.job.state === "stopped" && <p>Taking it was stopped.</p>}
+      {isUnderWay && (
+        <>
+          <JobProgress job={clip.job} words={clip.job.stage === "taking" ? "Taking frames" : undefined} />
+          <button type="button" className="btn btn-sm justify-self-start" onClick={() => stop.mutate(undefined, { onError: showProblem })}>
+            Stop
+          </button>
+        </>
+      )}
+      <Link to={`/clips?address=${encodeURIComponent(clip.address)}`} className="link">
+        Take another clip of this page
+      </Link>
+    </main>
+  );
+}
+
+function Taken({ clip }: { clip: Clip }) {
+  const change = useChangeClip(clip.id);
+  const document = clip.document as ClipDocument;
+  const shown = useMemo(() => played(clip.frame_count, clip.rate_fps, document), [clip.frame_count, clip.rate_fps, document]);
+  const [frame, setFrame] = useState(0);
+  const put = (more: Partial<ClipDocument>) => change.mutate({ ...document, ...more }, { onError: showProblem });
+  return (
+    <main className="mx-auto grid max-w-[110rem] grid-cols-[minmax(0,1fr)] gap-x-6 px-4 pt-4 pb-12 lg:grid-cols-[minmax(0,1fr)_22rem]" data-clip={clip.id} data-state={clip.job.state}>
+      <header className="mb-3 flex flex-wrap items-baseline gap-x-4 lg:col-span-2">
+        <h1 className="text-xl font-semibold break-words">{clip.name}</h1>
+        <p className="figure text-sm" data-length>
+          {formatSize(clip.width_px, clip.height_px)} · {counted(clip.frame_count - document.dropped.length, "frame")} of {clip.frame_count} · {(lengthMs(shown) / 1_000).toFixed(1)} s
+        </p>
+        <Link to="/clips" className="link ml-auto text-sm">
+          All clips
+        </Link>
+      </header>
+      <div className="min-w-0">
+        {clip.warnings.map((words) => (
+          <p key={words} className="mb-2 border-l-4 border-warning bg-base-200 px-3 py-1 text-sm">
+            {words}
+          </p>
+        ))}
+        <ClipPlayer clip={clip} document={document} shown={shown} frame={frame} onFrame={setFrame} />
+        <FrameStrip clip={clip} document={document} frame={frame} onFrame={setFrame} onDrop={(dropped) => put({ dropped })} />
+      </div>
+      <div className="grid content-start gap-6">
+        <HowItPlays clip={clip} document={document} onChange={put} />
+        <ClipFiles clip={clip} pictures={shown.length} />
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,187 @@
+"""Clips over the API: taken, changed, made into files, cleared."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable, Iterator
+from datetime import timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+from PIL import Image
+
+from tallpage.server.clips.models import Clip, ClipOutput
+from tallpage.server.clips.taking import KIND, prepare
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.queue import Signals
+from tallpage.server.jobs.running import _work_thread
+from tallpage.server.shelf.taking import close_browser
+from tallpage.server.storage import clip_folder, incoming_folder, incoming_named, publish_clip
+from tallpage.server.upkeep import leftovers
+from tests.core.capture.plain_site import plain_site
+from tests.core.capture.test_clip import PAGES
+from tests.core.clip.made_up import blinking, write_frames
+from tests.server.conftest import Api
+
+PLAIN = {"dropped": [], "keep_every": 1, "speed": 1.0, "there_and_back": False, "hold_start_ms": 0,
+         "hold_end_ms": 0, "repeats": 0, "box": None, "pointer": True}  # fmt: skip
+
+
+@pytest.fixture
+def clip(api: Api) -> Clip:
+    """Two seconds of a mark that moves, taken already."""
+    folder = incoming_folder()
+    frames = write_frames(folder, blinking(20))
+    return Clip.objects.create(
+        name="Board",
+        address="http://skerrin.example/quay",
+        asked={},
+        storage_key=publish_clip(folder),
+        width_px=frames.width_px,
+        height_px=frames.height_px,
+        rate_fps=frames.rate_fps,
+        frame_count=len(frames.frames),
+        job=Job.objects.create(kind=KIND, state=Job.State.DONE),
+    )
+
+
+@pytest.fixture
+def cleared(monkeypatch: pytest.MonkeyPatch) -> Callable[[], list[Path]]:
+    """What would be cleared by now, had nobody touched it for long."""
+    monkeypatch.setattr(leftovers, "UNTOUCHED_FOR", timedelta(seconds=-1))
+    kinds = ("clip", "file", "unfinished work")
+    return lambda: [row.path for row in leftovers.find_leftovers() if row.kind in kinds]
+
+
+@pytest.fixture(scope="module")
+def pages() -> Iterator[str]:
+    with plain_site(PAGES) as address:
+        yield address
+    _work_thread().submit(close_browser).result()
+
+
+def _make(api: Api, clip: Clip, run_queue: Callable[[], None], **asked: Any) -> Any:
+    wanted = {"format": "webp", "limit_bytes": 60_000, "width_px": 320, **asked}
+    made = api.send("POST", f"/clips/{clip.pk}/files", wanted, status=202)
+    run_queue()
+    return next(row for row in api.get(f"/clips/{clip.pk}")["outputs"] if row["id"] == made["id"])
+
+
+def test_a_page_is_taken_named_and_listed(api: Api, pages: str, run_queue: Callable[[], None]) -> None:
+    asked = {"address": f"{pages}/tall", "kind": "scroll", "speed_px_s": 4_000, "rate_fps": 8}
+    ordered = api.send("POST", "/clips", asked, status=202)
+    assert (ordered["job"]["state"], ordered["files"]) == ("queued", [])
+    run_queue()
+    taken = api.get(f"/clips/{ordered['id']}")
+    assert (taken["name"], taken["job"]["state"]) == ("Tall", "done")
+    assert len(taken["files"]) == taken["frame_count"] > 8
+    (row,) = api.get("/clips")
+    assert (row["id"], row["frame_count"]) == (taken["id"], taken["frame_count"])
+    picture = api.client.get(f"/api/clips/{taken['id']}/frames/0/120")
+    with Image.open(io.BytesIO(picture.content)) as small:
+        assert small.size == (120, 75)
+    for path in (f"frames/{taken['frame_count']}/120", "frames/0/5000"):
+        assert api.client.get(f"/api/clips/{taken['id']}/{path}").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("asked", "code"),
+    [
+        ({"address": "two words"}, "address_malformed"),
+        ({"address": "file:///etc/passwd"}, "address_scheme"),
+        ({"address": "a.test", "rate_fps": 31}, "rate_impossible"),
+        ({"address": "a.test", "kind": "watch"}, "clip_no_kind"),
+        ({"address": "a.test", "kind": "watch", "seconds": 1e9}, "clip_too_long"),
+        ({"address": "a.test", "from_px": -1}, "clip_impossible"),
+        (
+            {"address": "a.test", "kind": "steps", "steps": [{"kind": "press", "text": "??"}]},
+            "step_malformed",
+        ),
+    ],
+)
+def test_what_cannot_be_taken_is_refused_and_nothing_is_stored(
+    api: Api, asked: dict[str, object], code: str
+) -> None:
+    assert api.refused("POST", "/clips", asked)["code"] == code
+    assert not Clip.objects.exists()
+
+
+def test_how_it_is_seen_is_changed_and_another_window_is_not_overwritten(api: Api, clip: Clip) -> None:
+    document = {**PLAIN, "dropped": [3, 4], "there_and_back": True}
+    changed = api.send("PUT", f"/clips/{clip.pk}", {"revision": 0, "document": document})
+    assert (changed["document"], changed["revision"]) == (document, 1)
+    late = api.refused("PUT", f"/clips/{clip.pk}", {"revision": 0, "document": PLAIN})
+    assert (late["status"], "another window" in late["title"]) == (409, True)
+    absurd = api.refused("PUT", f"/clips/{clip.pk}", {"revision": 1, "document": {**PLAIN, "speed": 1e12}})
+    assert absurd["code"] == "clip_impossible"
+    assert api.get(f"/clips/{clip.pk}")["document"] == document
+
+
+def test_a_file_is_made_under_its_limit_and_played(
+    api: Api, clip: Clip, run_queue: Callable[[], None], cleared: Callable[[], list[Path]]
+) -> None:
+    document = {**PLAIN, "dropped": list(range(5, 15)), "there_and_back": True}
+    api.send("PUT", f"/clips/{clip.pk}", {"revision": 0, "document": document})
+    made = _make(api, clip, run_queue)
+    assert (made["job"]["state"], made["met"]) == ("done", True)
+    assert made["pictures_wanted"] == 18
+    assert made["given_up"]
+    answer = api.client.get(f"/api/clips/files/{made['id']}/file?save=true")
+    data = b"".join(answer.streaming_content)  # type: ignore[attr-defined]
+    assert len(data) == made["bytes"] <= 60_000
+    assert answer["Content-Type"] == "image/webp"
+    assert "Board.webp" in answer["Content-Disposition"]
+    with Image.open(io.BytesIO(data)) as picture:
+        assert picture.n_frames == made["pictures"]  # type: ignore[attr-defined]
+    path = ClipOutput.objects.get().path
+    assert path not in cleared()
+    api.send("DELETE", f"/clips/files/{made['id']}", status=204)
+    assert path in cleared()
+
+
+def test_what_cannot_be_made_is_told_with_numbers(
+    api: Api, clip: Clip, run_queue: Callable[[], None]
+) -> None:
+    made = _make(api, clip, run_queue, format="gif", limit_bytes=400)
+    assert not made["met"]
+    assert [row["kind"] for row in made["advice"]] == ["limit", "length"]
+    api.send("PUT", f"/clips/{clip.pk}", {"revision": 0, "document": {**PLAIN, "dropped": list(range(20))}})
+    asked = {"format": "gif", "limit_bytes": 10_000}
+    assert api.refused("POST", f"/clips/{clip.pk}/files", asked)["code"] == "clip_empty"
+    outside = {**PLAIN, "box": {"x_px": 0, "y_px": 0, "width_px": 9_999, "height_px": 1}}
+    api.send("PUT", f"/clips/{clip.pk}", {"revision": 1, "document": outside})
+    assert api.refused("POST", f"/clips/{clip.pk}/files", asked)["code"] == "clip_box"
+
+
+def test_stopped_files_and_clips_leave_nothing(
+    api: Api, clip: Clip, run_queue: Callable[[], None], cleared: Callable[[], list[Path]]
+) -> None:
+    asked = {"format": "webp", "limit_bytes": 10_000}
+    made = api.send("POST", f"/clips/{clip.pk}/files", asked, status=202)
+    assert api.send("POST", f"/clips/files/{made['id']}/stop")["job"]["state"] == "stopped"
+    ordered = api.send("POST", "/clips", {"address": "skerrin.example"}, status=202)
+    assert api.send("POST", f"/clips/{ordered['id']}/stop")["job"]["state"] == "stopped"
+    run_queue()
+    folder = clip_folder(clip.storage_key)
+    for number in (clip.pk, ordered["id"]):
+        api.send("DELETE", f"/clips/{number}", status=204)
+    assert api.get("/clips") == []
+    assert folder in cleared()
+
+
+def test_what_a_killed_worker_began_is_cleared_and_taken_anew(
+    api: Api, pages: str, run_queue: Callable[[], None], cleared: Callable[[], list[Path]]
+) -> None:
+    asked = {"address": f"{pages}/moving", "kind": "watch", "seconds": 0.4, "rate_fps": 5}
+    ordered = api.send("POST", "/clips", asked, status=202)
+    job = Job.objects.get(clip=ordered["id"])
+    _work_thread().submit(
+        prepare(job).run, Signals()
+    ).result()  # taken, and killed before its row was written
+    begun = Clip.objects.get().incoming_key
+    assert incoming_named(begun).exists()
+    run_queue()
+    assert not incoming_named(begun).exists()
+    assert api.get(f"/clips/{ordered['id']}")["frame_count"] == 2
+    assert clip_folder(Clip.objects.get().storage_key) not in cleared()
