@@ -39,7 +39,7 @@ function MakeClip({ clip }: { clip: Clip }) {
     if (limit_bytes !== null) make.mutate({ format, limit_bytes, width_px, keeps_width: false, palette });
   };
   return (
-    <form className="grid gap-2 text-sm" onSubmit={submit}>
+    <form className="grid gap-2 text-sm" noValidate onSubmit={submit}>
       <div className="flex flex-wrap items-center gap-2">
         <select className="select select-xs w-20" aria-label="Format" value={format} onChange={(event) => setFormat(event.target.value as ClipOutputIn["format"])}>
           {Object.entries(FORMATS).map(([name, words]) => (

@@ -51,7 +51,7 @@ export function FrameStrip({ clip, document, frame, onFrame, onDrop }: FrameStri
     <section aria-label="Frames" className="mt-4">
       <div className="mb-1 flex flex-wrap items-center gap-2 text-sm">
         <span className="mr-auto">
-          {words.charAt(0).toUpperCase() + words.slice(1)} in hand; Shift chooses up to another.
+          {words.charAt(0).toUpperCase() + words.slice(1)} in hand. A click with Shift takes all up to there.
         </span>
         <button type="button" className="btn btn-sm" disabled={!hasKept} onClick={() => onDrop(withRange(document.dropped, first, last, true))}>
           Drop {chosen === 1 ? "this frame" : counted(chosen, "frame")}

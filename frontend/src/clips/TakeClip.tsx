@@ -44,9 +44,9 @@ export function TakeClip() {
     take.mutate(body, { onSuccess: ({ id }) => void navigate(`/clips/${id}`) });
   };
   return (
-    <form className="grid gap-4 rounded-box border border-base-300 p-4" onSubmit={submit}>
+    <form className="grid gap-4 rounded-box border border-base-300 p-4" noValidate onSubmit={submit}>
       <div className="flex flex-wrap gap-2">
-        <input className="input min-w-60 flex-1" aria-label="Address of the page" placeholder="Address of the page" value={address} onChange={(event) => setAddress(event.target.value)} required />
+        <input className="input min-w-60 flex-1" aria-label="Address of the page" placeholder="Address of the page" value={address} onChange={(event) => setAddress(event.target.value)} />
         <select className="select w-48" aria-label="Screen" value={screen?.name ?? ""} onChange={(event) => setScreenName(event.target.value)}>
           {screens?.map((row) => (
             <option key={row.name} value={row.name}>
@@ -79,7 +79,7 @@ export function TakeClip() {
         )}
         {kind === "watch" && (
           <Field words="for" unit="s">
-            <NumberInput name="Seconds" value={more.seconds} least={0.2} greatest={60} onCommit={(seconds) => put({ seconds: seconds ?? 5 })} />
+            <NumberInput name="Seconds" value={more.seconds} least={0.5} greatest={60} step={0.5} onCommit={(seconds) => put({ seconds: seconds ?? 5 })} />
           </Field>
         )}
         {kind !== "scroll" && (

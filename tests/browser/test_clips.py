@@ -1,0 +1,107 @@
+"""A clip, walked from a page to a file that a page plays."""
+
+from __future__ import annotations
+
+import io
+from typing import Any
+
+import pytest
+from PIL import Image
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.person import Person
+
+pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+
+
+def _clip(person: Person) -> Any:
+    number = person.see("main[data-clip]").get_attribute("data-clip")
+    return person.ask(f"/clips/{number}")
+
+
+def _made(person: Person, count: int) -> Any:
+    done = "[data-clip-file][data-state=done]"
+    person.until(lambda _: len(person.all(done)) == count, what=f"{count} files")
+    return _clip(person)["outputs"][-1]
+
+
+def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(person: Person) -> None:
+    person.open("/")
+    person.click("a clip")
+    person.type_into("[aria-label='Address of the page']", f"{person.application.site}/quay")
+    person.click_on("label:nth-of-type(3) input[name=kind]")
+    person.type_into("[aria-label='Seconds']", Keys.CONTROL, "a", Keys.NULL, "3")
+    person.type_into("[aria-label='Element that is seen']", ".quay")
+    person.click("Take clip")
+    person.see("canvas[data-drawn='0']")
+    person.see_text("45 frames of 45")
+
+    person.see("[data-frame='2']").click()
+    mouse = ActionChains(person.driver).key_down(Keys.SHIFT)
+    mouse.click(person.see("[data-frame='5']")).key_up(Keys.SHIFT).perform()
+    further = ActionChains(person.driver).key_down(Keys.SHIFT).send_keys(*[Keys.ARROW_RIGHT] * 6)
+    further.key_up(Keys.SHIFT).perform()
+    person.click("Drop 10 frames")
+    person.see_text("35 frames of 45")
+    person.see("[data-frame='5'][data-dropped='true']")
+    person.click_on("[aria-labelledby=how-it-plays] label:nth-of-type(1) input")
+    person.until(lambda _: _clip(person)["document"]["there_and_back"], what="there and back")
+    document = _clip(person)["document"]
+    assert document["dropped"] == list(range(2, 12))
+    person.click("Play")
+    person.until(
+        lambda _: int(person.see("canvas").get_attribute("data-drawn") or 0) > 20, what="frames further on"
+    )
+    person.click("Pause")
+
+    Select(person.see("[aria-label='Format']")).select_by_visible_text("GIF")
+    person.type_into("[aria-label='Limit of the clip, kB']", Keys.CONTROL, "a", Keys.NULL, "300")
+    person.click("Make file")
+    made = _made(person, 1)
+    assert made["met"]
+    with Image.open(io.BytesIO(person.fetch(f"/clips/files/{made['id']}/file"))) as picture:
+        assert picture.n_frames == made["pictures"]  # type: ignore[attr-defined]
+    person.click("Show it")
+    person.until(
+        lambda driver: driver.execute_script(
+            "const shown = document.querySelector('[data-clip-file] img'); return shown?.naturalWidth > 0"
+        ),
+        what="the file, played",
+    )
+    person.click("Restore all")
+    person.see("[data-expected]")
+
+    Select(person.see("[aria-label='Format']")).select_by_visible_text("MP4")
+    person.click("Make file")
+    _made(person, 2)
+    person.click("Hide it")
+    person.all("[data-clip-file] button[aria-expanded]")[1].click()
+    person.until(
+        lambda driver: driver.execute_script("return document.querySelector('video')?.currentTime > 0.3"),
+        what="the video, played",
+    )
+
+
+def test_a_limit_that_cannot_be_met_says_what_would_do_and_a_clip_that_cannot_be_taken_why(
+    person: Person,
+) -> None:
+    person.open("/clips")
+    person.type_into("[aria-label='Address of the page']", "two words")
+    person.click("Take clip")
+    person.see_text("spaces")
+    person.see("[aria-label='Address of the page']").clear()
+    person.type_into("[aria-label='Address of the page']", f"{person.application.site}/quay")
+    person.type_into("[aria-label='Speed, px a second']", "3000")
+    person.click("Take clip")
+    person.see("canvas[data-drawn]")
+    Select(person.see("[aria-label='Format']")).select_by_visible_text("GIF")
+    person.type_into("[aria-label='Limit of the clip, kB']", Keys.CONTROL, "a", Keys.NULL, "1")
+    person.click("Make file")
+    assert not _made(person, 1)["met"]
+    person.see_text("would do for all")
+    person.click("All clips")
+    number = max(row["id"] for row in person.ask("/clips"))
+    person.click_on(f"[data-clip='{number}'] button")
+    person.until(lambda _: not person.all(f"[data-clip='{number}']"), what="one clip fewer")
