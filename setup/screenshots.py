@@ -37,23 +37,6 @@ def _fit(person: Person, words: str, rows: int) -> None:
     WebDriverWait(person.driver, _FITTING_S).until(lambda _: len(person.all(done)) == rows)
 
 
-def _fold(person: Person, *, from_px: int, by_px: int) -> None:
-    """Fold away what lies between two rows of the window."""
-    person.button("Fold").click()
-    left_px = round(person.see("[data-pointer-layer]").rect["x"]) + 200
-    mouse = ActionChains(person.driver, duration=50)
-    mouse.w3c_actions.pointer_action.move_to_location(left_px, from_px)
-    mouse.w3c_actions.pointer_action.pointer_down()
-    mouse.w3c_actions.pointer_action.move_to_location(left_px, from_px + by_px)
-    mouse.w3c_actions.pointer_action.pointer_up()
-    mouse.perform()
-    person.see("[data-fold]")
-    person.see("[data-output]:not([data-state=done])")
-    WebDriverWait(person.driver, _FITTING_S).until(
-        lambda _: not person.all("[data-output]:not([data-state=done])")
-    )
-
-
 def _sweep(person: Person, shoot: Callable[[str], None]) -> None:
     """A list from the sitemap before anything is taken, and its proofs half done."""
     person.open("/sweeps/new")
@@ -181,6 +164,23 @@ def _live_page(person: Person, shoot: Callable[[str], None]) -> None:
     person.click("Close the page")
 
 
+def _clip(person: Person, shoot: Callable[[str], None]) -> None:
+    """The board at the quay, some of its frames dropped, and a file of it."""
+    page = {"address": f"{person.application.site}/quay", "kind": "watch", "seconds": 4, "element": ".quay"}
+    clip = person.change("POST", "/clips", page)["id"]
+    person.until(lambda _: person.ask(f"/clips/{clip}")["frame_count"], what="its frames")
+    taken = person.ask(f"/clips/{clip}")
+    document = {**taken["document"], "dropped": [3, 4, 5], "there_and_back": True}
+    person.change("PUT", f"/clips/{clip}", {"revision": taken["revision"], "document": document})
+    made = {"format": "gif", "limit_bytes": 120_000, "width_px": 480}
+    person.change("POST", f"/clips/{clip}/files", made)
+    person.open(f"/clips/{clip}")
+    WebDriverWait(person.driver, _FITTING_S).until(lambda _: person.all("[data-clip-file][data-state=done]"))
+    person.see("[data-frame='2']").click()
+    person.see("canvas[data-drawn='2']")
+    shoot("clip")
+
+
 def _routine(person: Person, shoot: Callable[[str], None]) -> None:
     """A chain tried on a page with a table, and a run over pages of which some have none."""
     starter = {"starter": "newsletter-table"}
@@ -267,9 +267,7 @@ def main() -> None:
         person.press("n")
         person.see("[data-place]")
         shoot("compare")
-        person.open_bench(home_id)
-        _fold(person, from_px=300, by_px=160)
-        shoot("folds")
+        _clip(person, shoot)
         _point_and_dress(person, home_id, shoot)
         _join(person, shoot)
         _review(person, home_id, shoot)

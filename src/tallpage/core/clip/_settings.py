@@ -38,10 +38,9 @@ _GIF_STEPS = (
     GifStep(colours=255, tolerance=3, dither="bayer"),
     GifStep(colours=255, tolerance=0, dither="sierra2_4a"),
 )
-_WEBP_QUALITIES = (0, 4, 8, 13, 19, 26, 34, 43, 52, 61, 70, 78, 85, 91, 96, 100)
-_H264_FACTORS = (51, 48, 45, 42, 39, 36, 34, 32, 30, 28, 26, 24, 22, 20, 18, 16, 14, 11)
-_VP9_FACTORS = (63, 60, 57, 54, 51, 48, 45, 42, 39, 36, 33, 30, 27, 24, 20, 16, 12, 8)
-_AV1_FACTORS = (63, 60, 57, 54, 51, 48, 45, 42, 39, 36, 33, 30, 27, 24, 20, 16, 12, 8)
+_WEBP_QUALITIES = tuple(range(0, 101, 2))
+_H264_FACTORS = tuple(range(51, 10, -1))
+_VP9_FACTORS = _AV1_FACTORS = tuple(range(63, 7, -1))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,7 +8,7 @@ from tallpage.core.fit.encoding._formats import FORMATS, Format, FormatRules, re
 from tallpage.core.fit.encoding._memory import FitMemory
 from tallpage.core.fit.encoding._recipes import Choice
 from tallpage.core.fit.judging._content import Content, read_content
-from tallpage.core.fit.judging._fidelity import ACCEPTABLE_FIDELITY, fidelity, fidelity_in_words
+from tallpage.core.fit.judging._fidelity import ACCEPTABLE_FIDELITY, closeness, fidelity, fidelity_in_words
 from tallpage.core.fit.judging._weight import WeightBand, weight_line
 from tallpage.core.fit.judging._why import why
 from tallpage.core.fit.judging._worst import worst_places
@@ -33,6 +33,7 @@ __all__ = [
     "SearchOutcome",
     "Verdict",
     "WeightBand",
+    "closeness",
     "fidelity",
     "fidelity_in_words",
     "fit_order",

@@ -6,6 +6,7 @@ a file that was written, so it is never over the limit.
 
 from __future__ import annotations
 
+import math
 import shutil
 import tempfile
 from collections.abc import Callable, Iterable, Sequence
@@ -13,17 +14,19 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import Path
 
+import numpy as np
+
 from tallpage.core.clip._document import ClipDocument
 from tallpage.core.clip._drawing import Pixels, draw, draw_all
 from tallpage.core.clip._frames import Frames
 from tallpage.core.clip._playing import Shown, length_ms, played, thinned
 from tallpage.core.clip._settings import STEPS, ClipFormat, ClipSettings, Palette
 from tallpage.core.clip.making._advice import ClipAdvice, advise
-from tallpage.core.clip.making._judging import at_even_size, fidelity_over_time, moments
+from tallpage.core.clip.making._judging import Judge, at_even_size, fidelity_over_time, moments
 from tallpage.core.clip.making.encoding._reading import read_clip
 from tallpage.core.clip.making.encoding._writing import needs_even_sides, write_clip
 from tallpage.core.errors import ClipError, Stopped
-from tallpage.core.fit import ACCEPTABLE_FIDELITY
+from tallpage.core.fit import ACCEPTABLE_FIDELITY, closeness, fidelity, search_quality_step
 from tallpage.core.geometry import Size
 
 LEAST_WIDTH_PX, MOST_WIDTH_PX = 64, 2_560
@@ -33,6 +36,8 @@ _SAMPLE_PIXELS = 24_000_000
 _LEAST_SAMPLE, _MOST_SAMPLE = 10, 40
 _STRETCHES = 3
 """From so many places of the clip the sample is taken."""
+_MOST_TRIES = 7
+"""Files that are made of one way to find its step."""
 _MOST_JUDGED = 24
 _SAMPLED_JUDGED = 9
 _GIVES_WAY = 1.5
@@ -107,8 +112,9 @@ class _Tried:
 
     way: _Way
     step: int | None
-    fidelity: float
-    least_bytes: float = 0.0
+    closeness: float
+    sizes: dict[int, int]
+    """Bytes of the sample, by step."""
 
 
 class _Search:
@@ -151,10 +157,7 @@ class _Search:
     def best(self) -> ClipFile:
         """The best of all."""
         way = self._best_way()
-        step = self._tried(way).step
-        if step is None:
-            return self._least(way)
-        return self._final(way, step)
+        return self._least(way) if self._tried(way).step is None else self._final(way)
 
     def size_of(self, share: int) -> Size:
         """The size of pictures of a share of the width."""
@@ -177,7 +180,7 @@ class _Search:
                 break
             first = max(0, best.way.share - 2)
             found = self._climb([_Way(share=share, every=every) for share in list(shares)[first:]])
-            if found.fidelity <= best.fidelity:
+            if found.closeness <= best.closeness:
                 break
             best = found
         return best.way
@@ -188,10 +191,10 @@ class _Search:
         for way in ways[1:]:
             tried = self._tried(way)
             if tried.step is None and best.step is None:
-                best = tried if tried.least_bytes < best.least_bytes else best
-            elif tried.fidelity > best.fidelity:
+                best = tried if min(tried.sizes.values()) < min(best.sizes.values()) else best
+            elif tried.closeness > best.closeness:
                 best = tried
-            elif tried.fidelity < best.fidelity - _GIVES_WAY:
+            elif tried.closeness < best.closeness - _GIVES_WAY:
                 break
         return best
 
@@ -202,46 +205,55 @@ class _Search:
 
     def _try(self, way: _Way) -> _Tried:
         """Find the best step whose sample is in proportion to the limit, and look at it."""
-        size = self.size_of(way.share)
-        sample = thinned(self.sample, way.every)
-        limit = self._rules.limit_bytes * len(self.sample) / len(self.shown)
-        lowest, highest, file = -1, STEPS[self._rules.format] - 1, self._folder / "best"
-        least = 0.0
-        while lowest < highest:
-            step = (lowest + highest + 1) // 2
-            trial = self._written(sample, size, step)
-            if trial.stat().st_size <= limit:
-                trial.replace(file)
-                lowest = step
-            else:
-                least = trial.stat().st_size
-                highest = step - 1
-        if lowest < 0:
-            return _Tried(way=way, step=None, fidelity=-1.0, least_bytes=least)
-        return _Tried(way=way, step=lowest, fidelity=self._judged(file, self.sample, _SAMPLED_JUDGED))
+        limit = round(self._rules.limit_bytes * len(self.sample) / len(self.shown))
+        file = self._folder / "best"
+        step, sizes = self._highest(thinned(self.sample, way.every), way, limit, file)
+        if step is None:
+            return _Tried(way=way, step=None, closeness=-math.inf, sizes=sizes)
+        seen = self._judged(file, self.sample, _SAMPLED_JUDGED, closeness)
+        return _Tried(way=way, step=step, closeness=seen, sizes=sizes)
 
-    def _final(self, way: _Way, step: int) -> ClipFile:
+    def _final(self, way: _Way) -> ClipFile:
         """All of the clip, as good as the limit really leaves it."""
-        limit, steps = self._rules.limit_bytes, STEPS[self._rules.format]
-        size, shown = self.size_of(way.share), thinned(self.shown, way.every)
+        known = sorted(self._tried(way).sizes.items())
+
+        def estimate(step: int) -> float:
+            return float(np.interp(step, [row[0] for row in known], [row[1] for row in known]))
+
         kept = self._folder / "kept"
-        found: int | None = None
-        over = steps
-        while step not in (found, -1) and step < over:
-            trial = self._written(shown, size, step)
-            if trial.stat().st_size <= limit:
-                trial.replace(kept)
-                found = step
-                step += 1
-            else:
-                over = step
-                step = step - 1 if found is None else -1
-        if found is None:
-            narrower = min(way.share + 1, len(_SHARES) - 1)
-            if narrower != way.share and not self._rules.keeps_width:
-                return self._final(replace(way, share=narrower), self._tried(way).step or 0)
-            return self._least(way)
-        return self._told(kept, way, found)
+        step, _ = self._highest(thinned(self.shown, way.every), way, self._rules.limit_bytes, kept, estimate)
+        if step is not None:
+            return self._told(kept, way, step)
+        narrower = replace(way, share=way.share + 1)
+        if narrower.share < len(_SHARES) and not self._rules.keeps_width:
+            return self._final(narrower)
+        return self._least(way)
+
+    def _highest(
+        self,
+        shown: Sequence[Shown],
+        way: _Way,
+        limit_bytes: int,
+        file: Path,
+        estimate: Callable[[int], float] | None = None,
+    ) -> tuple[int | None, dict[int, int]]:
+        """The highest step under a limit, whose file is kept, and the bytes of every step that was tried."""
+        size, sizes = self.size_of(way.share), {}
+        fits = -1
+
+        def sizes_at(steps: Sequence[int]) -> list[int]:
+            nonlocal fits
+            for step in steps:
+                trial = self._written(shown, size, step)
+                sizes[step] = trial.stat().st_size
+                if sizes[step] <= limit_bytes and step > fits:
+                    trial.replace(file)
+                    fits = step
+            return [sizes[step] for step in steps]
+
+        steps = range(STEPS[self._rules.format])
+        found = search_quality_step(sizes_at, steps, limit_bytes, most_tries=_MOST_TRIES, estimate=estimate)
+        return found.quality_step, sizes
 
     def _least(self, way: _Way) -> ClipFile:
         """The lightest that there is, which is over the limit."""
@@ -312,10 +324,10 @@ class _Search:
                 self._drawn[key] = draw(self._frames, self._document, row.frame, size)
             yield self._drawn[key], row
 
-    def _judged(self, file: Path, shown: Sequence[Shown], most: int) -> float:
+    def _judged(self, file: Path, shown: Sequence[Shown], most: int, judge: Judge = fidelity) -> float:
         looked_at = moments(shown, most)
         originals = draw_all(self._frames, self._document, looked_at, self.wanted)
-        return fidelity_over_time(originals, read_clip(file, self._rules.format))
+        return fidelity_over_time(originals, read_clip(file, self._rules.format), judge=judge)
 
 
 def fit_clip(

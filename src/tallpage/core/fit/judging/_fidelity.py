@@ -87,6 +87,14 @@ class Original:
         Raises:
             ValueError: the sizes differ.
         """
+        return round(float(np.clip(self.closeness(result), 0.0, 100.0)), 1)
+
+    def closeness(self, result: Raster) -> float:
+        """As the fidelity, with no end at 0: what does not look alike at all may do so more or less.
+
+        Raises:
+            ValueError: the sizes differ.
+        """
         if self._raster.size != result.size:
             raise ValueError(f"cannot compare {self._raster.size} with {result.size}")
         rows = bands(result.size.height_px, BAND_PX)
@@ -103,7 +111,7 @@ class Original:
         overall = _distortion(shares @ terms)
         worst = max(_distortion(row) for row in terms)
         distortion = (1 - _WORST_SHARE) * overall + _WORST_SHARE * worst
-        return round(float(np.clip(100.0 - _GAIN * distortion**_POWER, 0.0, 100.0)), 1)
+        return float(100.0 - _GAIN * distortion**_POWER)
 
     def _seen(self, top_px: int, height_px: int) -> Seen:
         if top_px in self._bands:
@@ -121,6 +129,11 @@ def fidelity(original: Raster, result: Raster) -> float:
         ValueError: the sizes differ.
     """
     return Original(original).fidelity(result)
+
+
+def closeness(original: Raster, result: Raster) -> float:
+    """As :func:`fidelity`, with no end at 0."""
+    return Original(original).closeness(result)
 
 
 def fidelity_in_words(score: float) -> str:
