@@ -70,6 +70,22 @@ def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(pe
         ),
         what="the file, played",
     )
+    person.click("Compare")
+    person.until(lambda _: person.all("[data-beside][data-draws]"), what="the file beside the frames")
+    alike = """
+        const [frames, file] = [...document.querySelectorAll("main canvas")].map((canvas) =>
+          canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height).data);
+        let sum = 0;
+        for (let index = 0; index < frames.length; index += 4) sum += Math.abs(frames[index] - file[index]);
+        return sum / (frames.length / 4);
+    """
+    person.click("Play")
+    person.until(
+        lambda _: int(person.see("[data-beside]").get_attribute("data-draws") or 0) > 12, what="both going on"
+    )
+    person.click("Pause")
+    person.until(lambda driver: driver.execute_script(alike) < 6, what="both at one moment")
+    person.click("Stop comparing")
     person.click("Restore all")
     person.see("[data-expected]")
 
@@ -77,7 +93,7 @@ def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(pe
     person.click("Make file")
     _made(person, 2)
     person.click("Hide it")
-    person.all("[data-clip-file] button[aria-expanded]")[1].click()
+    person.click_on("[data-clip-file]:last-child button[aria-expanded]")
     person.until(
         lambda driver: driver.execute_script("return document.querySelector('video')?.currentTime > 0.3"),
         what="the video, played",

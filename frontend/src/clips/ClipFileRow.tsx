@@ -1,5 +1,5 @@
 import { Download, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { type SyntheticEvent, useState } from "react";
 
 import { clipFileUrl, useDeleteClipFile, useStopClipFile } from "../api/clips";
 import type { Clip, ClipOutput } from "../api/types";
@@ -17,10 +17,12 @@ interface ClipFileRowProps {
   output: ClipOutput;
   /** How many pictures would be seen as the clip is now. */
   pictures: number;
+  isCompared: boolean;
+  onCompare: (isCompared: boolean) => void;
 }
 
 /** One file of a clip: its figures, what was given up for the limit, what would help where it cannot be met. */
-export function ClipFileRow({ clip, output, pictures }: ClipFileRowProps) {
+export function ClipFileRow({ clip, output, pictures, isCompared, onCompare }: ClipFileRowProps) {
   const [isSeen, setIsSeen] = useState(false);
   const stop = useStopClipFile(clip.id);
   const remove = useDeleteClipFile(clip.id);
@@ -60,6 +62,9 @@ export function ClipFileRow({ clip, output, pictures }: ClipFileRowProps) {
             <button type="button" className="btn btn-xs" aria-expanded={isSeen} onClick={() => setIsSeen(!isSeen)}>
               {isSeen ? "Hide it" : "Show it"}
             </button>
+            <button type="button" className="btn btn-xs" aria-pressed={isCompared} onClick={() => onCompare(!isCompared)}>
+              {isCompared ? "Stop comparing" : "Compare"}
+            </button>
             <a className="btn btn-xs" href={clipFileUrl(output.id, true)} download>
               <Download size={14} aria-hidden />
               Save file
@@ -98,10 +103,11 @@ function Remove({ onRemove }: { onRemove: () => void }) {
   );
 }
 
-/** The file itself, as a page plays it. */
+/** The file itself, as a page plays it, brought into the window: a film begins only where it is seen. */
 function Seen({ clip, output }: { clip: Clip; output: ClipOutput }) {
   const name = `${clip.name} as ${WORDS[output.format]}`;
+  const show = (event: SyntheticEvent) => event.currentTarget.scrollIntoView({ block: "nearest" });
   if (output.format === "mp4" || output.format === "webm")
-    return <video src={clipFileUrl(output.id)} className="mt-2 max-w-full border border-base-300" aria-label={name} controls loop muted autoPlay playsInline />;
-  return <img src={clipFileUrl(output.id)} className="mt-2 max-w-full border border-base-300" alt={name} />;
+    return <video src={clipFileUrl(output.id)} className="mt-2 max-w-full border border-base-300" aria-label={name} onLoadedData={show} controls loop muted autoPlay playsInline />;
+  return <img src={clipFileUrl(output.id)} className="mt-2 max-w-full border border-base-300" alt={name} onLoad={show} />;
 }

@@ -10,8 +10,16 @@ import { ClipFileRow } from "./ClipFileRow";
 
 const FORMATS = { webp: "WebP", gif: "GIF", avif: "AVIF", mp4: "MP4", webm: "WebM" } as const;
 
+interface ClipFilesProps {
+  clip: Clip;
+  pictures: number;
+  /** The file that is played beside the frames. */
+  compared: number | null;
+  onCompare: (outputId: number | null) => void;
+}
+
 /** The files that were made, and one more. */
-export function ClipFiles({ clip, pictures }: { clip: Clip; pictures: number }) {
+export function ClipFiles({ clip, pictures, compared, onCompare }: ClipFilesProps) {
   return (
     <section aria-labelledby="clip-files">
       <h2 id="clip-files" className="mb-2 border-b border-base-300 pb-1 font-semibold">
@@ -20,7 +28,7 @@ export function ClipFiles({ clip, pictures }: { clip: Clip; pictures: number }) 
       <MakeClip clip={clip} />
       <ul className="mt-3">
         {clip.outputs.map((output) => (
-          <ClipFileRow key={output.id} clip={clip} output={output} pictures={pictures} />
+          <ClipFileRow key={output.id} clip={clip} output={output} pictures={pictures} isCompared={output.id === compared} onCompare={(is) => onCompare(is ? output.id : null)} />
         ))}
       </ul>
     </section>

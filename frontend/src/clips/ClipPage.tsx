@@ -54,6 +54,11 @@ function Taken({ clip }: { clip: Clip }) {
   const document = clip.document as ClipDocument;
   const shown = useMemo(() => played(clip.frame_count, clip.rate_fps, document), [clip.frame_count, clip.rate_fps, document]);
   const [frame, setFrame] = useState(0);
+  const [compared, setCompared] = useState<number | null>(null);
+  const beside = clip.outputs.find((output) => output.id === compared && output.bytes > 0);
+  // A file is compared with the frames as they were seen when it was asked for.
+  const madeOf = (beside?.document ?? document) as ClipDocument;
+  const comparedWith = useMemo(() => played(clip.frame_count, clip.rate_fps, madeOf), [clip.frame_count, clip.rate_fps, madeOf]);
   const put = (more: Partial<ClipDocument>) => change.mutate({ ...document, ...more }, { onError: showProblem });
   return (
     <main className="mx-auto grid max-w-[110rem] grid-cols-[minmax(0,1fr)] gap-x-6 px-4 pt-4 pb-12 lg:grid-cols-[minmax(0,1fr)_22rem]" data-clip={clip.id} data-state={clip.job.state}>
@@ -72,12 +77,12 @@ function Taken({ clip }: { clip: Clip }) {
             {words}
           </p>
         ))}
-        <ClipPlayer clip={clip} document={document} shown={shown} frame={frame} onFrame={setFrame} />
+        <ClipPlayer clip={clip} document={madeOf} shown={comparedWith} frame={frame} onFrame={setFrame} beside={beside} />
         <FrameStrip clip={clip} document={document} frame={frame} onFrame={setFrame} onDrop={(dropped) => put({ dropped })} />
       </div>
       <div className="grid content-start gap-6">
         <HowItPlays clip={clip} document={document} onChange={put} />
-        <ClipFiles clip={clip} pictures={shown.length} />
+        <ClipFiles clip={clip} pictures={shown.length} compared={compared} onCompare={setCompared} />
       </div>
     </main>
   );

@@ -2,7 +2,8 @@ import { Pause, Play } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 
 import { frameUrl } from "../api/clips";
-import type { Clip, ClipDocument } from "../api/types";
+import type { Clip, ClipDocument, ClipOutput } from "../api/types";
+import { BesideIt } from "./BesideIt";
 import { lengthMs, placeAt, type Shown } from "./playing";
 
 interface ClipPlayerProps {
@@ -11,10 +12,12 @@ interface ClipPlayerProps {
   shown: Shown[];
   frame: number;
   onFrame: (frame: number) => void;
+  /** A file that is played beside the frames, in step with them. */
+  beside?: ClipOutput | undefined;
 }
 
 /** Plays what is seen, from the frames themselves. Still, it shows the frame that was chosen. */
-export function ClipPlayer({ clip, document, shown, frame, onFrame }: ClipPlayerProps) {
+export function ClipPlayer({ clip, document, shown, frame, onFrame, beside }: ClipPlayerProps) {
   const [isPlaying, setIsPlaying] = useState(false);
   const canvas = useRef<HTMLCanvasElement>(null);
   const pictures = useRef(new Map<string, HTMLImageElement>());
@@ -61,10 +64,12 @@ export function ClipPlayer({ clip, document, shown, frame, onFrame }: ClipPlayer
   }, [isPlaying, shown, total, onFrame]);
 
   const width = Math.min(640, box.width_px);
+  const height = Math.max(1, Math.round((box.height_px / box.width_px) * width));
   return (
     <div>
-      <div className="grid max-h-[52dvh] min-h-40 place-items-center bg-base-200 p-3">
-        <canvas ref={canvas} width={width} height={Math.max(1, Math.round((box.height_px / box.width_px) * width))} className="max-h-[48dvh] max-w-full border border-base-300 bg-white" aria-label={`Frame ${frame + 1}`} role="img" />
+      <div className={`grid max-h-[52dvh] min-h-40 place-items-center gap-3 bg-base-200 p-3 ${beside ? "grid-cols-2" : ""}`}>
+        <canvas ref={canvas} width={width} height={height} className="max-h-[48dvh] max-w-full border border-base-300 bg-white" aria-label={`Frame ${frame + 1}`} role="img" />
+        {beside && <BesideIt key={beside.id} output={beside} momentMs={(shown[place]?.startMs ?? 0) + 1} width={width} height={height} />}
       </div>
       <div className="mt-2 flex items-center gap-3 text-sm">
         <button type="button" className="btn btn-sm w-24" onClick={() => setIsPlaying(!isPlaying)} disabled={total === 0}>
