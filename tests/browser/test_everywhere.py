@@ -84,7 +84,8 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     paths = ["/", "/shelf", "/shelf/deleted", "/outlets", "/sign-ins", "/sweeps", "/sweeps/new", "/nonsense"]
     routines = _screens_of_routines(person, capture_id)
     others = ["/keys", "/settings", "/grab", "/live", f"/joins/{join['id']}"]
-    screens = [*paths, bench, compare, *others, *routines, f"/sweeps/{sweep_id}"]
+    clip = _clip_with_a_file(person)
+    screens = [*paths, bench, compare, *others, *routines, "/clips", f"/clips/{clip}", f"/sweeps/{sweep_id}"]
     for path in screens:
         person.open(path)
         person.see("h1")
@@ -110,6 +111,23 @@ def _screens_of_routines(person: Person, capture_id: int) -> list[str]:
     run = person.change("POST", f"/routines/{routine['id']}/runs", {"captures": [capture_id]})
     person.until(lambda _: person.ask(f"/runs/{run['id']}")["finished"], what="the end of the run")
     return ["/routines", f"/routines/{routine['id']}?sample={capture_id}", f"/runs/{run['id']}"]
+
+
+def _clip_with_a_file(person: Person) -> int:
+    """A clip with a file that cannot be made so light, which says what would help."""
+    asked = {
+        "address": f"{person.application.site}/quay",
+        "kind": "watch",
+        "seconds": 0.4,
+        "element": ".quay",
+    }
+    clip: int = person.change("POST", "/clips", asked)["id"]
+    person.until(lambda _: person.ask(f"/clips/{clip}")["frame_count"], what="its frames")
+    person.change("POST", f"/clips/{clip}/files", {"format": "gif", "limit_bytes": 500})
+    person.until(
+        lambda _: person.ask(f"/clips/{clip}")["outputs"][0]["job"]["state"] == "done", what="its file"
+    )
+    return clip
 
 
 _THEMES = ("tallpage", "tallpage-night")
