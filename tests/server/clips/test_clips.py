@@ -148,6 +148,8 @@ def test_what_cannot_be_made_is_told_with_numbers(
     assert [row["kind"] for row in made["advice"]] == ["limit", "length"]
     api.send("PUT", f"/clips/{clip.pk}", {"revision": 0, "document": {**PLAIN, "dropped": list(range(20))}})
     asked = {"format": "gif", "limit_bytes": 10_000}
+    for absurd in ({"width_px": 10**30}, {"width_px": 0}, {"limit_bytes": 10**30}, {"limit_bytes": 0}):
+        assert api.refused("POST", f"/clips/{clip.pk}/files", {**asked, **absurd})["status"] == 422
     assert api.refused("POST", f"/clips/{clip.pk}/files", asked)["code"] == "clip_empty"
     outside = {**PLAIN, "box": {"x_px": 0, "y_px": 0, "width_px": 9_999, "height_px": 1}}
     api.send("PUT", f"/clips/{clip.pk}", {"revision": 1, "document": outside})

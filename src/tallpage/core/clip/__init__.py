@@ -13,12 +13,23 @@ from tallpage.core.clip._frames import (
     too_long,
 )
 from tallpage.core.clip._playing import Shown, length_ms, played, thinned
-from tallpage.core.clip._settings import CLIP_FORMATS, STEPS, ClipFormat, ClipSettings, Palette, clip_format
+from tallpage.core.clip._settings import (
+    CLIP_FORMATS,
+    LEAST_WIDTH_PX,
+    MOST_WIDTH_PX,
+    STEPS,
+    ClipFormat,
+    ClipSettings,
+    Palette,
+    clip_format,
+)
 
 __all__ = [
     "CLIP_FORMATS",
+    "LEAST_WIDTH_PX",
     "MOST_RATE_FPS",
     "MOST_SECONDS",
+    "MOST_WIDTH_PX",
     "STEPS",
     "ClipDocument",
     "ClipFormat",

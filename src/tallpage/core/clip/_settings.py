@@ -9,6 +9,7 @@ from tallpage.core.errors import ClipError
 
 ClipFormat = Literal["gif", "webp", "avif", "mp4", "webm"]
 CLIP_FORMATS: tuple[ClipFormat, ...] = get_args(ClipFormat)
+LEAST_WIDTH_PX, MOST_WIDTH_PX = 64, 2_560
 Palette = Literal["all", "each"]
 """Whether a GIF has one palette for all frames, or each frame its own."""
 Dither = Literal["none", "bayer", "sierra2_4a"]

@@ -9,7 +9,7 @@ from ninja import Field, Schema
 
 from tallpage.core.capture import SignIn
 from tallpage.core.capture.clip import USUAL_RATE_FPS, ClipRequest, Scroll
-from tallpage.core.clip import ClipDocument, ClipFormat, Palette
+from tallpage.core.clip import LEAST_WIDTH_PX, MOST_WIDTH_PX, ClipDocument, ClipFormat, Palette
 from tallpage.core.geometry import Box
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.schemas import ScreenIn, StepSchema, TakeSettings
@@ -100,7 +100,7 @@ class ClipOutputIn(Schema):
 
     format: ClipFormat
     limit_bytes: int = Field(ge=1, le=10**9)
-    width_px: int | None = None
+    width_px: int | None = Field(default=None, ge=LEAST_WIDTH_PX, le=MOST_WIDTH_PX)
     keeps_width: bool = False
     palette: Palette = "all"
 

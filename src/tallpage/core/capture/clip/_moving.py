@@ -61,9 +61,6 @@ class _Camera:
             self._size = self._element_px()
         page.stop_clock(timeout_ms=self._timeout_ms)
         page.let_pass(0, timeout_ms=self._timeout_ms)  # what moves by styles is stopped, and begins anew
-        box, in_view = self._window()
-        # The first picture still shows what was there before.
-        page.picture(box, timeout_ms=self._timeout_ms, in_view=in_view)
 
     def see(self, seconds: float, *, pressed: bool = False) -> None:
         """Let time pass, and take what is seen."""

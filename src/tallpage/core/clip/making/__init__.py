@@ -2,13 +2,11 @@
 
 from tallpage.core.clip.making._advice import ClipAdvice
 from tallpage.core.clip.making._judging import fidelity_over_time
-from tallpage.core.clip.making._search import LEAST_WIDTH_PX, MOST_WIDTH_PX, ClipFile, ClipRules, fit_clip
+from tallpage.core.clip.making._search import ClipFile, ClipRules, fit_clip
 from tallpage.core.clip.making.encoding._reading import read_clip
 from tallpage.core.clip.making.encoding._writing import write_clip
 
 __all__ = [
-    "LEAST_WIDTH_PX",
-    "MOST_WIDTH_PX",
     "ClipAdvice",
     "ClipFile",
     "ClipRules",

@@ -20,7 +20,14 @@ from tallpage.core.clip._document import ClipDocument
 from tallpage.core.clip._drawing import Pixels, draw, draw_all
 from tallpage.core.clip._frames import Frames
 from tallpage.core.clip._playing import Shown, length_ms, played, thinned
-from tallpage.core.clip._settings import STEPS, ClipFormat, ClipSettings, Palette
+from tallpage.core.clip._settings import (
+    LEAST_WIDTH_PX,
+    MOST_WIDTH_PX,
+    STEPS,
+    ClipFormat,
+    ClipSettings,
+    Palette,
+)
 from tallpage.core.clip.making._advice import ClipAdvice, advise
 from tallpage.core.clip.making._judging import Judge, at_even_size, fidelity_over_time, moments
 from tallpage.core.clip.making.encoding._reading import read_clip
@@ -29,7 +36,6 @@ from tallpage.core.errors import ClipError, Stopped
 from tallpage.core.fit import ACCEPTABLE_FIDELITY, closeness, fidelity, search_quality_step
 from tallpage.core.geometry import Size
 
-LEAST_WIDTH_PX, MOST_WIDTH_PX = 64, 2_560
 _SHARES = (1.0, 0.84, 0.7, 0.59, 0.5, 0.42, 0.35, 0.27, 0.2)
 _EVERY = (1, 2, 3, 4, 6)
 _SAMPLE_PIXELS = 24_000_000
@@ -297,7 +303,8 @@ class _Search:
         self._tries += 1
         self._on_try(self._tries)
         path = self._folder / f"trial.{self._rules.format}"
-        draw_again = self._drawn_sample if self._is_sample(shown) else self._drawn_all
+        # What is no more than a sample is kept in memory.
+        draw_again = self._drawn_once if len(shown) <= len(self.sample) else self._drawn_all
         write_clip(
             path,
             shown,
@@ -308,14 +315,11 @@ class _Search:
         )
         return path
 
-    def _is_sample(self, shown: Sequence[Shown]) -> bool:
-        return len(shown) <= len(self.sample)
-
     def _drawn_all(self, shown: Sequence[Shown], size: Size) -> Iterable[tuple[Pixels, Shown]]:
         return draw_all(self._frames, self._document, shown, size)
 
-    def _drawn_sample(self, shown: Sequence[Shown], size: Size) -> Iterable[tuple[Pixels, Shown]]:
-        """A sample is drawn once for each width, not for each try."""
+    def _drawn_once(self, shown: Sequence[Shown], size: Size) -> Iterable[tuple[Pixels, Shown]]:
+        """Drawn once for each width, not for each try."""
         if any(known != size for _, known in self._drawn):
             self._drawn = {key: pixels for key, pixels in self._drawn.items() if key[1] == size}
         for row in shown:

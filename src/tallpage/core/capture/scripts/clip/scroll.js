@@ -1,7 +1,6 @@
-/* Scrolls what scrolls to a place at once, and lets the page draw what that brings. Tells where it got to. */
+/* Scrolls what scrolls to a place at once, and lets the page draw what that brings. Tells how far the window is scrolled. */
 async ({ top }) => {
   const state = window[Symbol.for("capture")];
-  const scroller = state.scroller ?? document.scrollingElement ?? document.documentElement;
   (state.scroller ?? window).scrollTo({ top, left: 0, behavior: "instant" });
   const drawn = () =>
     new Promise((resolve) => {
@@ -15,5 +14,5 @@ async ({ top }) => {
   state.stepMovement();
   state.endAnimations();
   await drawn();
-  return { top: Math.round(scroller.scrollTop), xPx: Math.round(window.scrollX), yPx: Math.round(window.scrollY) };
+  return { xPx: Math.round(window.scrollX), yPx: Math.round(window.scrollY) };
 }

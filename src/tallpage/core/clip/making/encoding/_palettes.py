@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from itertools import count
 
@@ -16,7 +17,7 @@ from tallpage.core.clip._settings import ClipSettings, GifStep
 from tallpage.core.geometry import Size
 
 _READ_FOR_PALETTE = 60
-"""From so many frames, evenly over the clip, a palette for all is chosen."""
+"""From at most so many frames, evenly over the clip, a palette for all is chosen."""
 
 
 def held_still(pictures: Iterable[tuple[Pixels, Shown]], tolerance: int) -> Iterator[tuple[Pixels, Shown]]:
@@ -48,7 +49,7 @@ def paletted(
         for pixels, row in pictures:
             yield _Painter(size, _palette([pixels], size, step), step).painted(pixels), row
         return
-    some = draw_all(shown[:: max(1, len(shown) // _READ_FOR_PALETTE)])
+    some = draw_all(shown[:: math.ceil(len(shown) / _READ_FOR_PALETTE)])
     painter = _Painter(size, _palette((pixels for pixels, _ in some), size, step), step)
     for pixels, row in pictures:
         yield painter.painted(pixels), row
