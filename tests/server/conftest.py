@@ -8,8 +8,10 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.contrib.contenttypes.management import create_contenttypes
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
+from django.db.models.signals import post_migrate
 from django.test import Client
 from django.utils import timezone
 
@@ -61,6 +63,16 @@ class Api:
         if response.content and response.get("Content-Type", "").startswith("application/json"):
             return response.json()
         return response
+
+
+@pytest.fixture(scope="session")
+def django_db_setup(django_db_setup: None) -> None:
+    """A database that is emptied after a test without Django's own permissions being written anew.
+
+    The application does not use them, and writing them takes longer than most of the tests.
+    """
+    post_migrate.disconnect(dispatch_uid="django.contrib.auth.management.create_permissions")
+    post_migrate.disconnect(create_contenttypes)
 
 
 @pytest.fixture

@@ -8010,6 +8010,16 @@ export interface components {
              * @default true
              */
             pointer: boolean;
+            /**
+             * Hidden
+             * @default []
+             */
+            hidden: components["schemas"]["HiddenOnFrames"][];
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["MarkOnFrames"][];
         };
         /**
          * ClipOut
@@ -8084,6 +8094,35 @@ export interface components {
             /** Advice */
             advice: components["schemas"]["ClipAdviceOut"][];
             document: components["schemas"]["ClipDocumentSchema"];
+        };
+        /**
+         * HiddenOnFrames
+         * @description A rectangle whose pixels are in no file, in px of the frames.
+         */
+        HiddenOnFrames: {
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /** Last */
+            last?: number | null;
+            area: components["schemas"]["HiddenArea"];
+        };
+        /**
+         * MarkOnFrames
+         * @description A mark, in px of the frames.
+         */
+        MarkOnFrames: {
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /** Last */
+            last?: number | null;
+            /** Mark */
+            mark: components["schemas"]["Arrow"] | components["schemas"]["Line"] | components["schemas"]["BoxMark"] | components["schemas"]["Ellipse"] | components["schemas"]["Pen"] | components["schemas"]["Highlighter"] | components["schemas"]["Text"] | components["schemas"]["Dim"] | components["schemas"]["Badge"] | components["schemas"]["Sticker"];
         };
         /**
          * ClipIn

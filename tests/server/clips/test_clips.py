@@ -25,7 +25,7 @@ from tests.core.clip.made_up import blinking, write_frames
 from tests.server.conftest import Api
 
 PLAIN = {"dropped": [], "keep_every": 1, "speed": 1.0, "there_and_back": False, "hold_start_ms": 0,
-         "hold_end_ms": 0, "repeats": 0, "box": None, "pointer": True}  # fmt: skip
+         "hold_end_ms": 0, "repeats": 0, "box": None, "pointer": True, "hidden": [], "marks": []}  # fmt: skip
 
 
 @pytest.fixture
@@ -187,3 +187,46 @@ def test_what_a_killed_worker_began_is_cleared_and_taken_anew(
     assert not incoming_named(begun).exists()
     assert api.get(f"/clips/{ordered['id']}")["frame_count"] == 2
     assert clip_folder(Clip.objects.get().storage_key) not in cleared()
+
+
+def test_what_is_hidden_and_marked_is_on_the_frames_and_in_files(
+    api: Api, clip: Clip, run_queue: Callable[[], None]
+) -> None:
+    area = {"how": "solid", "colour": "#102030", "x_px": 0, "y_px": 0, "width_px": 320, "height_px": 100}
+    mark = {"kind": "box", "filling": "#FF0000", "x_px": 0, "y_px": 100, "width_px": 320, "height_px": 100}
+    document = {**PLAIN, "hidden": [{"area": area, "last": 9}], "marks": [{"mark": mark}]}
+    changed = api.send("PUT", f"/clips/{clip.pk}", {"revision": clip.revision, "document": document})
+    assert changed["document"]["hidden"][0]["last"] == 9
+
+    def seen(number: int, query: str) -> tuple[list[int], list[int]]:
+        answer = api.client.get(f"/api/clips/{clip.pk}/frames/{number}/640?{query}")
+        with Image.open(io.BytesIO(answer.content)) as picture:
+            colours = picture.convert("RGB")
+            return list(colours.getpixel((160, 75))), list(colours.getpixel((160, 150)))  # type: ignore[arg-type]
+
+    upper, lower = seen(3, f"revision={changed['revision']}")
+    assert max(abs(is_ - wanted) for is_, wanted in zip(upper, (16, 32, 48), strict=True)) < 12
+    assert lower[0] > 200 > 60 > lower[1]
+    assert seen(12, f"revision={changed['revision']}")[0] != upper  # the range is over
+    assert seen(3, "")[1] != lower  # as it was taken
+
+    made = _make(api, clip, run_queue, format="gif", limit_bytes=400_000)
+    answer = api.client.get(f"/api/clips/files/{made['id']}/file")
+    with Image.open(io.BytesIO(b"".join(answer.streaming_content))) as film:  # type: ignore[attr-defined]
+        first = film.convert("RGB")
+        assert max(abs(is_ - wanted) for is_, wanted in zip(first.getpixel((160, 40)), (16, 32, 48), strict=True)) < 12  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    "more",
+    [
+        {"hidden": [{"area": {"x_px": 0, "y_px": 0, "width_px": 0, "height_px": 5}}]},
+        {"marks": [{"mark": {"kind": "box", "x_px": 0, "y_px": 0, "width_px": 9, "height_px": 9}, "first": 5, "last": 2}]},
+        {"marks": [{"mark": {"kind": "sticker", "picture": "x", "x_px": 0, "y_px": 0, "width_px": 9, "height_px": 9}}]},
+    ],
+)  # fmt: skip
+def test_what_cannot_be_on_frames_is_refused_and_nothing_changes(
+    api: Api, clip: Clip, more: dict[str, object]
+) -> None:
+    api.refused("PUT", f"/clips/{clip.pk}", {"revision": clip.revision, "document": {**PLAIN, **more}})
+    assert api.get(f"/clips/{clip.pk}")["revision"] == clip.revision

@@ -12,6 +12,7 @@ from tallpage.core.clip._frames import (
     require_rate,
     too_long,
 )
+from tallpage.core.clip._on_frames import MOST_ON_FRAMES, HiddenOnFrames, MarkOnFrames
 from tallpage.core.clip._playing import Shown, length_ms, played, thinned
 from tallpage.core.clip._settings import (
     CLIP_FORMATS,
@@ -27,6 +28,7 @@ from tallpage.core.clip._settings import (
 __all__ = [
     "CLIP_FORMATS",
     "LEAST_WIDTH_PX",
+    "MOST_ON_FRAMES",
     "MOST_RATE_FPS",
     "MOST_SECONDS",
     "MOST_WIDTH_PX",
@@ -37,6 +39,8 @@ __all__ = [
     "Frame",
     "Frames",
     "FramesWriter",
+    "HiddenOnFrames",
+    "MarkOnFrames",
     "Palette",
     "Pixels",
     "Shown",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from tallpage.core.clip._on_frames import MOST_ON_FRAMES, HiddenOnFrames, MarkOnFrames
 from tallpage.core.errors import ClipError
 from tallpage.core.geometry import Box, Size
 
@@ -32,6 +33,9 @@ class ClipDocument:
     """The part of the frames that is shown, in px of their pictures; None is all."""
     pointer: bool = True
     """Whether the pointer is drawn, with a ring where it presses."""
+    hidden: tuple[HiddenOnFrames, ...] = ()
+    marks: tuple[MarkOnFrames, ...] = ()
+    """From the lowest to the highest; they lie over the pointer."""
 
     def __post_init__(self) -> None:
         if not LEAST_SPEED <= self.speed <= MOST_SPEED:
@@ -43,6 +47,9 @@ class ClipDocument:
         for hold_ms in (self.hold_start_ms, self.hold_end_ms):
             if not 0 <= hold_ms <= MOST_HOLD_MS:
                 raise _impossible(f"Holding for {hold_ms / 1_000:g} s", f"0 to {MOST_HOLD_MS // 1_000} s")
+        for what, rows in (("hidden areas", self.hidden), ("marks", self.marks)):
+            if len(rows) > MOST_ON_FRAMES:
+                raise _impossible(f"A clip with {len(rows):,} {what}", f"at most {MOST_ON_FRAMES}")
 
     def box_on(self, size: Size) -> Box:
         """The part of pictures of a size that is shown.

@@ -1,8 +1,9 @@
-"""Frames as they are shown: the part that was chosen, the pointer on it, at the size that is wanted."""
+"""Frames as they are shown: pointer, hidden areas and marks on them, the part that was chosen, at its size."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,9 +11,13 @@ from PIL import Image, ImageDraw
 
 from tallpage.core.clip._document import ClipDocument
 from tallpage.core.clip._frames import Frame, Frames
+from tallpage.core.clip._on_frames import those_on
 from tallpage.core.clip._playing import Shown
+from tallpage.core.cut import Cut
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import Raster, open_file
+from tallpage.core.render import RasterSource, Rendering, RenderRules
+from tallpage.core.sizing import Sizing
 
 Pixels = NDArray[np.uint8]
 """Height × width × 3, sRGB."""
@@ -37,7 +42,7 @@ def draw(frames: Frames, document: ClipDocument, number: int, size: Size) -> Pix
     raster = open_file(frames.folder / frame.file).flattened((255, 255, 255)).without_alpha()
     if document.pointer and frame.pointer_px is not None:
         raster = _with_pointer(raster, frame)
-    drawn = raster.cropped(document.box_on(frames.size)).resized(size)
+    drawn = _with_marks(raster, document, number).cropped(document.box_on(frames.size)).resized(size)
     return drawn.rows(0, size.height_px)
 
 
@@ -47,6 +52,19 @@ def draw_all(
     """What is seen, one after the other; only one of them is in memory."""
     for row in shown:
         yield draw(frames, document, row.frame, size), row
+
+
+def _with_marks(raster: Raster, document: ClipDocument, number: int) -> Raster:
+    """With what is hidden and drawn on a frame: by the renderer that draws cuts."""
+    hidden = tuple(row.area for row in those_on(document.hidden, number))
+    marks = tuple(row.mark for row in those_on(document.marks, number))
+    if not hidden and not marks:
+        return raster
+    # Hidden areas are read more than once, and a picture can be pulled only once.
+    source = RasterSource(raster.held())
+    cut = replace(Cut.whole(source.size), hidden=hidden, marks=marks)
+    rendering = Rendering(source, cut, RenderRules(sizing=Sizing(way="width", width_px=source.size.width_px)))
+    return rendering.draw(rendering.whole())
 
 
 def _with_pointer(raster: Raster, frame: Frame) -> Raster:

@@ -11,7 +11,7 @@ from tallpage.core.render._key import RENDERER_VERSION, render_key
 from tallpage.core.render._leaves import Leaf
 from tallpage.core.render._prepared import prepared, straightened, turned
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
-from tallpage.core.render._source import CaptureSource, PictureSource, Source
+from tallpage.core.render._source import CaptureSource, PictureSource, RasterSource, Source
 from tallpage.core.render._strength import asked_strength_px
 from tallpage.core.render._views import (
     dressed_view,
@@ -34,6 +34,7 @@ __all__ = [
     "CaptureSource",
     "Leaf",
     "PictureSource",
+    "RasterSource",
     "RenderRules",
     "Rendering",
     "Source",

@@ -1,4 +1,4 @@
-"""Where the pixels of a page come from: strips of a capture, or a picture file."""
+"""Where the pixels of a page come from: strips of a capture, a picture file, or pixels in memory."""
 
 from __future__ import annotations
 
@@ -121,3 +121,31 @@ class PictureSource:
     @once
     def _kept(self) -> Raster:
         return open_foreign(self._path).normalised().held()
+
+
+class RasterSource:
+    """Pixels that are there already, upright and in sRGB."""
+
+    def __init__(self, raster: Raster) -> None:
+        self._raster = raster
+
+    @property
+    def size(self) -> Size:
+        """Width and height in px."""
+        return self._raster.size
+
+    def region(self, box: Box, *, access: Access = "sequential") -> Raster:  # noqa: ARG002
+        """The pixels of a box.
+
+        Raises:
+            FrameError: the box does not lie on them.
+        """
+        box.require_on(self.size)
+        return self._raster if box == Box.whole(self.size) else self._raster.cropped(box)
+
+    def blocks(self) -> tuple[Block, ...]:
+        """None are known."""
+        return ()
+
+    def words(self) -> None:
+        """They are not known."""

@@ -88,16 +88,28 @@ def stop_clip(request: HttpRequest, clip_id: int) -> ClipOut:
 
 @router.get("/clips/{int:clip_id}/frames/{int:number}/{int:width_px}", include_in_schema=False)
 def read_frame(
-    request: HttpRequest, clip_id: int, number: int, width_px: int, pointer: bool = True
+    request: HttpRequest,
+    clip_id: int,
+    number: int,
+    width_px: int,
+    pointer: bool = True,
+    revision: int | None = None,
 ) -> HttpResponse:
-    """All of a frame, small, with the pointer where it was."""
-    frames = _clip(clip_id).frames()
+    """All of a frame, small, with the pointer where it was.
+
+    With a ``revision``, what is hidden and marked is on it as the clip has it now.
+    """
+    clip = _clip(clip_id)
+    frames = clip.frames()
     if number >= len(frames.frames) or width_px not in _SHOWN_WIDTHS_PX:
         raise Http404("There is no such frame.")
+    now = ClipDocumentSchema(**clip.document).as_document() if revision is not None else ClipDocument()
+    document = ClipDocument(pointer=pointer, hidden=now.hidden, marks=now.marks)
     size = frames.size.at_width(min(width_px, frames.width_px))
-    drawn = Raster.from_rows(draw(frames, ClipDocument(pointer=pointer), number, size))
+    drawn = Raster.from_rows(draw(frames, document, number, size))
     answer = HttpResponse(encode_webp(drawn, quality=80), content_type="image/webp")
-    answer["Cache-Control"] = "private, max-age=86400, immutable"
+    is_lasting = revision in (None, clip.revision)
+    answer["Cache-Control"] = "private, max-age=86400, immutable" if is_lasting else "no-store"
     return answer
 
 

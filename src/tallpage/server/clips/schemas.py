@@ -9,7 +9,16 @@ from ninja import Field, Schema
 
 from tallpage.core.capture import SignIn
 from tallpage.core.capture.clip import USUAL_RATE_FPS, ClipRequest, Scroll
-from tallpage.core.clip import LEAST_WIDTH_PX, MOST_WIDTH_PX, ClipDocument, ClipFormat, Palette
+from tallpage.core.clip import (
+    LEAST_WIDTH_PX,
+    MOST_ON_FRAMES,
+    MOST_WIDTH_PX,
+    ClipDocument,
+    ClipFormat,
+    HiddenOnFrames,
+    MarkOnFrames,
+    Palette,
+)
 from tallpage.core.geometry import Box
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.schemas import ScreenIn, StepSchema, TakeSettings
@@ -76,6 +85,8 @@ class ClipDocumentSchema(Schema):
     repeats: int = 0
     box: ClipBox | None = None
     pointer: bool = True
+    hidden: list[HiddenOnFrames] = Field(default=[], max_length=MOST_ON_FRAMES)
+    marks: list[MarkOnFrames] = Field(default=[], max_length=MOST_ON_FRAMES)
 
     def as_document(self) -> ClipDocument:
         """The document as the core knows it.
@@ -83,9 +94,15 @@ class ClipDocumentSchema(Schema):
         Raises:
             ClipError: something in it is not possible.
         """
-        plain = self.model_dump(exclude={"dropped", "box"})
+        plain = self.model_dump(exclude={"dropped", "box", "hidden", "marks"})
         box = None if self.box is None else Box(**self.box.model_dump())
-        return ClipDocument(dropped=frozenset(self.dropped), box=box, **plain)
+        return ClipDocument(
+            dropped=frozenset(self.dropped),
+            box=box,
+            hidden=tuple(self.hidden),
+            marks=tuple(self.marks),
+            **plain,
+        )
 
 
 class ClipChangeIn(Schema):
