@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import contextlib
 import json
+import time
 import urllib.request
 from collections.abc import Callable
+from itertools import chain, repeat
 from pathlib import Path
 from typing import Any
 
@@ -19,7 +21,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
-from selenium.webdriver.support.ui import Select, WebDriverWait
+from selenium.webdriver.support.ui import Select
 
 from tests.browser.stack import PATIENCE_S, Application
 from tests.pictures import Pixels, as_png
@@ -38,8 +40,22 @@ def _is_pressed(element: WebElement) -> bool:
     return True
 
 
-def _first_shown(elements: list[WebElement]) -> WebElement | None:
-    return next((row for row in elements if row.is_displayed()), None)
+_FIRST_SHOWN = """
+    const [how, words] = arguments;
+    const found = how === "css" ? [...document.querySelectorAll(words)] : [];
+    if (how === "xpath") {
+      const rows = document.evaluate(words, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE);
+      for (let at = 0; at < rows.snapshotLength; at += 1) found.push(rows.snapshotItem(at));
+    }
+    return found.find((row) => {
+      const { width, height } = row.getBoundingClientRect();
+      const isSeen = row.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+      return width > 0 && height > 0 && isSeen;
+    });
+"""
+"""One question to the window instead of one for each element, and of the window's own checks."""
+_PAUSES_S = (0.03, 0.05, 0.05, 0.1, 0.1, 0.2, 0.3)
+"""Between two looks; the last goes on. Looking takes the time of what is waited for."""
 
 
 class Person:
@@ -55,22 +71,26 @@ class Person:
 
     def until(self, seen: Callable[[webdriver.Chrome], Any], *, what: str = "") -> Any:
         """Wait for something; says what there was to be seen when it never comes."""
-        wait = WebDriverWait(
-            self.driver, PATIENCE_S, 0.1, ignored_exceptions=[StaleElementReferenceException]
-        )
-        try:
-            return wait.until(seen, what)
-        except TimeoutException as error:
-            there = self.driver.find_element(By.TAG_NAME, "body").text[:2_000]
-            raise TimeoutException(f"{what}; at {self.driver.current_url} there was:\n{there}") from error
+        last_s = time.monotonic() + PATIENCE_S
+        for pause_s in chain(_PAUSES_S, repeat(_PAUSES_S[-1])):
+            with contextlib.suppress(StaleElementReferenceException):
+                if found := seen(self.driver):
+                    return found
+            if time.monotonic() > last_s:
+                break
+            time.sleep(pause_s)
+        there = self.driver.find_element(By.TAG_NAME, "body").text[:2_000]
+        raise TimeoutException(f"{what}; at {self.driver.current_url} there was:\n{there}")
+
+    def _first_shown(self, how: str, words: str) -> WebElement | None:
+        found: WebElement | None = self.driver.execute_script(_FIRST_SHOWN, how, words)
+        return found
 
     def all(self, css: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
 
     def see(self, css: str) -> WebElement:
-        return self.until(
-            lambda _: next((row for row in self.all(css) if row.is_displayed()), None), what=css
-        )
+        return self.until(lambda _: self._first_shown("css", css), what=css)
 
     def see_text(self, text: str) -> None:
         self.until(lambda driver: text in driver.find_element(By.TAG_NAME, "body").text, what=text)
@@ -78,7 +98,7 @@ class Person:
     def button(self, words: str) -> WebElement:
         worded = f"[contains(normalize-space(.), '{words}') or @aria-label='{words}']"
         xpath = f"//button{worded} | //a{worded} | //summary{worded}"
-        return self.until(lambda driver: _first_shown(driver.find_elements(By.XPATH, xpath)), what=words)
+        return self.until(lambda _: self._first_shown("xpath", xpath), what=words)
 
     def click(self, words: str) -> None:
         """Press a button or link as soon as it can be pressed: it may be drawn anew, or move, until then."""
@@ -105,7 +125,7 @@ class Person:
     def field(self, label: str) -> WebElement:
         """The field inside the label of exactly these words."""
         xpath = f"//label[normalize-space(text())='{label}']/input"
-        return self.until(lambda driver: _first_shown(driver.find_elements(By.XPATH, xpath)), what=label)
+        return self.until(lambda _: self._first_shown("xpath", xpath), what=label)
 
     def press(self, keys: str) -> None:
         """Press a key where the focus is, as a keyboard does: what has it may be drawn anew meanwhile."""

@@ -81,9 +81,22 @@ function useWithClip<Given, Answer>(clipId: number, send: (given: Given) => Prom
   return useMutation({ mutationFn: send, onSettled: () => queries.invalidateQueries({ queryKey: keyOf(clipId) }) });
 }
 
-/** A frame as it was taken, 120 or 640 px wide at most. */
-export function frameUrl(clipId: number, frame: number, width_px: 120 | 640, pointer: boolean): string {
-  return `/api/clips/${clipId}/frames/${frame}/${width_px}?pointer=${pointer}`;
+/** Which frames are shown: with what is hidden and marked now, when a file was asked for, or as they were taken. */
+export interface FramesOf {
+  id: number;
+  revision?: number;
+  output?: number;
+}
+
+/** The frames of a clip, which are fetched anew after a change only where something is hidden or marked on them. */
+export function framesOf({ id, revision, document }: Clip): FramesOf {
+  return document.hidden.length + document.marks.length > 0 ? { id, revision } : { id };
+}
+
+/** A frame, 120 or 640 px wide at most. */
+export function frameUrl({ id, revision, output }: FramesOf, frame: number, width_px: 120 | 640, pointer: boolean): string {
+  const when = output !== undefined ? `&output=${output}` : revision !== undefined ? `&revision=${revision}` : "";
+  return `/api/clips/${id}/frames/${frame}/${width_px}?pointer=${pointer}${when}`;
 }
 
 export function clipFileUrl(outputId: number, save = false): string {

@@ -7929,6 +7929,8 @@ export interface components {
             frame_count: number;
             /** Rate Fps */
             rate_fps: number;
+            /** Revision */
+            revision: number;
             /**
              * Created At
              * Format: date-time
@@ -7944,7 +7946,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "limit" | "length";
+            kind: "format" | "limit" | "length";
             /** Value */
             value: number;
             /** Sentence */
@@ -8037,6 +8039,8 @@ export interface components {
             frame_count: number;
             /** Rate Fps */
             rate_fps: number;
+            /** Revision */
+            revision: number;
             /**
              * Created At
              * Format: date-time
@@ -8049,8 +8053,6 @@ export interface components {
             /** Warnings */
             warnings: string[];
             document: components["schemas"]["ClipDocumentSchema"];
-            /** Revision */
-            revision: number;
             /** Files */
             files: string[];
             /** Outputs */

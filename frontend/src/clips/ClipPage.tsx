@@ -14,6 +14,9 @@ import { ClipFiles } from "./ClipFiles";
 import { ClipPlayer } from "./ClipPlayer";
 import { FrameStrip } from "./FrameStrip";
 import { HowItPlays } from "./HowItPlays";
+import { ALL_FRAMES, drawnOn, type Pen, type Span, spanWords } from "./onFrames";
+import { OnTheFrames } from "./OnTheFrames";
+import { PenTools } from "./PenTools";
 import { lengthMs, played } from "./playing";
 
 /** One clip: how it plays, its frames, and the files that are made of it. */
@@ -54,6 +57,8 @@ function Taken({ clip }: { clip: Clip }) {
   const document = clip.document as ClipDocument;
   const shown = useMemo(() => played(clip.frame_count, clip.rate_fps, document), [clip.frame_count, clip.rate_fps, document]);
   const [frame, setFrame] = useState(0);
+  const [range, setRange] = useState<Span | null>(null);
+  const [pen, setPen] = useState<Pen | null>(null);
   const [compared, setCompared] = useState<number | null>(null);
   const beside = clip.outputs.find((output) => output.id === compared && output.bytes > 0);
   // A file is compared with the frames as they were seen when it was asked for.
@@ -77,10 +82,26 @@ function Taken({ clip }: { clip: Clip }) {
             {words}
           </p>
         ))}
-        <ClipPlayer clip={clip} document={madeOf} shown={comparedWith} frame={frame} onFrame={setFrame} beside={beside} />
-        <FrameStrip clip={clip} document={document} frame={frame} onFrame={setFrame} onDrop={(dropped) => put({ dropped })} />
+        {!beside && <PenTools pen={pen} where={spanWords(range ?? ALL_FRAMES)} onPick={setPen} />}
+        <ClipPlayer
+          clip={clip}
+          document={madeOf}
+          shown={comparedWith}
+          frame={frame}
+          onFrame={setFrame}
+          beside={beside}
+          pen={beside ? null : pen}
+          onDrawn={(from, to) => {
+            const more = pen && drawnOn(document, pen, from, to, clip, range ?? ALL_FRAMES);
+            if (!more) return;
+            put(more);
+            setPen(null);
+          }}
+        />
+        <FrameStrip clip={clip} document={document} frame={frame} onFrame={setFrame} onRange={setRange} onDrop={(dropped) => put({ dropped })} />
       </div>
       <div className="grid content-start gap-6">
+        <OnTheFrames document={document} range={range} onChange={put} />
         <HowItPlays clip={clip} document={document} onChange={put} />
         <ClipFiles clip={clip} pictures={shown.length} compared={compared} onCompare={setCompared} />
       </div>

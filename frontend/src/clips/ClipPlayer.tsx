@@ -1,9 +1,12 @@
 import { Pause, Play } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 
-import { frameUrl } from "../api/clips";
+import { framesOf, frameUrl } from "../api/clips";
 import type { Clip, ClipDocument, ClipOutput } from "../api/types";
+import type { Point } from "../bench/page/geometry/boxes";
 import { BesideIt } from "./BesideIt";
+import { FramePen } from "./FramePen";
+import type { Pen } from "./onFrames";
 import { lengthMs, placeAt, type Shown } from "./playing";
 
 interface ClipPlayerProps {
@@ -14,17 +17,20 @@ interface ClipPlayerProps {
   onFrame: (frame: number) => void;
   /** A file that is played beside the frames, in step with them. */
   beside?: ClipOutput | undefined;
+  /** What a drag on the frame draws. While one is held, all of the frame is seen. */
+  pen: Pen | null;
+  onDrawn: (from: Point, to: Point) => void;
 }
 
 /** Plays what is seen, from the frames themselves. Still, it shows the frame that was chosen. */
-export function ClipPlayer({ clip, document, shown, frame, onFrame, beside }: ClipPlayerProps) {
+export function ClipPlayer({ clip, document, shown, frame, onFrame, beside, pen, onDrawn }: ClipPlayerProps) {
   const [isPlaying, setIsPlaying] = useState(false);
   const canvas = useRef<HTMLCanvasElement>(null);
   const pictures = useRef(new Map<string, HTMLImageElement>());
   const wanted = useRef(frame);
   const total = lengthMs(shown);
   const place = placeAt(shown, momentOf(shown, frame));
-  const box = document.box ?? { x_px: 0, y_px: 0, width_px: clip.width_px, height_px: clip.height_px };
+  const box = (pen === null && document.box) || { x_px: 0, y_px: 0, width_px: clip.width_px, height_px: clip.height_px };
 
   useEffect(() => {
     wanted.current = frame;
@@ -36,7 +42,7 @@ export function ClipPlayer({ clip, document, shown, frame, onFrame, beside }: Cl
       context.canvas.dataset.drawn = String(drawn);
     };
     const fetched = (number: number) => {
-      const url = frameUrl(clip.id, number, 640, document.pointer);
+      const url = frameUrl(beside ? { id: clip.id, output: beside.id } : framesOf(clip), number, 640, document.pointer);
       const known = pictures.current.get(url);
       if (known) return known;
       const picture = new Image();
@@ -48,7 +54,7 @@ export function ClipPlayer({ clip, document, shown, frame, onFrame, beside }: Cl
     draw(fetched(frame), frame);
     // What comes next is fetched before it is to be seen.
     for (const row of shown.slice(place + 1, place + 1 + AHEAD)) fetched(row.frame);
-  }, [clip.id, clip.width_px, document.pointer, frame, shown, place, box.x_px, box.y_px, box.width_px, box.height_px]);
+  }, [clip, document.pointer, beside, frame, shown, place, box.x_px, box.y_px, box.width_px, box.height_px]);
 
   useEffect(() => {
     if (!isPlaying || total === 0) return;
@@ -68,7 +74,10 @@ export function ClipPlayer({ clip, document, shown, frame, onFrame, beside }: Cl
   return (
     <div>
       <div className={`grid max-h-[52dvh] min-h-40 place-items-center gap-3 bg-base-200 p-3 ${beside ? "grid-cols-2" : ""}`}>
-        <canvas ref={canvas} width={width} height={height} className="max-h-[48dvh] max-w-full border border-base-300 bg-white" aria-label={`Frame ${frame + 1}`} role="img" />
+        <div className="relative grid max-h-[48dvh] max-w-full place-items-center">
+          <canvas ref={canvas} width={width} height={height} className="max-h-[48dvh] max-w-full border border-base-300 bg-white" aria-label={`Frame ${frame + 1}`} role="img" />
+          {pen && <FramePen clip={clip} document={document} pen={pen} canvas={canvas} onDrawn={onDrawn} />}
+        </div>
         {beside && <BesideIt key={beside.id} output={beside} momentMs={(shown[place]?.startMs ?? 0) + 1} width={width} height={height} />}
       </div>
       <div className="mt-2 flex items-center gap-3 text-sm">

@@ -36,7 +36,7 @@ function Row({ clip }: { clip: ClipRow }) {
   const isThere = clip.frame_count > 0;
   return (
     <li className="flex items-center gap-4 border-b border-base-300 py-3" data-clip={clip.id} data-state={clip.job.state}>
-      <div className="h-16 w-28 shrink-0 overflow-hidden bg-base-200">{isThere && <img src={frameUrl(clip.id, 0, 120, false)} alt="" className="h-full w-full object-contain" />}</div>
+      <div className="h-16 w-28 shrink-0 overflow-hidden bg-base-200">{isThere && <img src={frameUrl(clip, 0, 120, false)} alt="" className="h-full w-full object-contain" />}</div>
       <div className="min-w-0 flex-1">
         <Link to={`/clips/${clip.id}`} className="font-semibold break-words hover:underline">
           {clip.name}

@@ -1,9 +1,10 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 
-import { frameUrl } from "../api/clips";
+import { framesOf, frameUrl } from "../api/clips";
 import type { Clip, ClipDocument } from "../api/types";
 import { counted } from "../parts/figures";
+import { type Span, spanWords } from "./onFrames";
 import { withRange } from "./playing";
 
 const WIDE_PX = 104;
@@ -13,11 +14,13 @@ interface FrameStripProps {
   document: ClipDocument;
   frame: number;
   onFrame: (frame: number) => void;
+  /** Hears of a range of several frames; null where it is one. */
+  onRange: (range: Span | null) => void;
   onDrop: (dropped: number[]) => void;
 }
 
 /** Every frame that was taken, in a row. A range is chosen with Shift; what is dropped stays, struck through. */
-export function FrameStrip({ clip, document, frame, onFrame, onDrop }: FrameStripProps) {
+export function FrameStrip({ clip, document, frame, onFrame, onRange, onDrop }: FrameStripProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const [range, setRange] = useState({ from: 0, to: 0 });
   const dropped = new Set(document.dropped);
@@ -33,7 +36,9 @@ export function FrameStrip({ clip, document, frame, onFrame, onDrop }: FrameStri
   }, [columns, frame]);
 
   const choose = (number: number, extend: boolean) => {
-    setRange(extend ? { ...range, to: number } : { from: number, to: number });
+    const from = extend ? range.from : number;
+    setRange({ from, to: number });
+    onRange(from === number ? null : { first: Math.min(from, number), last: Math.max(from, number) });
     onFrame(number);
   };
   const heard = (event: KeyboardEvent) => {
@@ -46,7 +51,7 @@ export function FrameStrip({ clip, document, frame, onFrame, onDrop }: FrameStri
       onDrop(withRange(document.dropped, first, last, hasKept));
     }
   };
-  const words = chosen === 1 ? `frame ${first + 1}` : `frames ${first + 1} to ${last + 1}`;
+  const words = spanWords({ first, last });
   return (
     <section aria-label="Frames" className="mt-4">
       <div className="mb-1 flex flex-wrap items-center gap-2 text-sm">
@@ -82,7 +87,7 @@ export function FrameStrip({ clip, document, frame, onFrame, onDrop }: FrameStri
                 onClick={(event) => choose(index, event.shiftKey)}
               >
                 <span className={`h-14 overflow-hidden bg-base-100 ${isDropped ? "opacity-30" : ""}`}>
-                  <img src={frameUrl(clip.id, index, 120, document.pointer)} alt="" loading="lazy" className="h-full w-full object-contain" draggable={false} />
+                  <img src={frameUrl(framesOf(clip), index, 120, document.pointer)} alt="" loading="lazy" className="h-full w-full object-contain" draggable={false} />
                 </span>
                 <span className={`figure text-center text-xs ${isDropped ? "line-through" : index === frame ? "font-semibold" : ""}`}>{index + 1}</span>
               </div>

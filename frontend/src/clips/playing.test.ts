@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { ClipDocument } from "../api/types";
 import { expectedBytes, lengthMs, placeAt, played, withRange } from "./playing";
 
-const PLAIN: ClipDocument = { dropped: [], keep_every: 1, speed: 1, there_and_back: false, hold_start_ms: 0, hold_end_ms: 0, repeats: 0, box: null, pointer: true };
+const PLAIN: ClipDocument = { dropped: [], keep_every: 1, speed: 1, there_and_back: false, hold_start_ms: 0, hold_end_ms: 0, repeats: 0, box: null, pointer: true, hidden: [], marks: [] };
 const rows = (count: number, change: Partial<ClipDocument>) => played(count, 10, { ...PLAIN, ...change }).map(({ frame, durationMs }) => [frame, durationMs]);
 
 describe("played", () => {

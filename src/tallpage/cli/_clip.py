@@ -6,16 +6,24 @@ import re
 import tempfile
 import time
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
-from tallpage.cli._output import NOT_MET, Step, print_json, progress_bar, require_file, told_in_one_line
+from tallpage.cli._output import (
+    NOT_MET,
+    Step,
+    opened_cut,
+    print_json,
+    progress_bar,
+    require_file,
+    told_in_one_line,
+)
 from tallpage.cli._piping import STANDARD, messages_beside, output_file
 from tallpage.core.capture import Browser, PageRequest, Screen, normalise_address
 from tallpage.core.capture import Step as PageStep
 from tallpage.core.capture.clip import USUAL_RATE_FPS, ClipReport, ClipRequest, Scroll, take_clip
-from tallpage.core.clip import CLIP_FORMATS, ClipDocument, clip_format
+from tallpage.core.clip import CLIP_FORMATS, ClipDocument, clip_format, document_of_cut
 from tallpage.core.clip.making import ClipFile, ClipRules, fit_clip
 from tallpage.core.errors import ClipError
 from tallpage.core.fit import fidelity_in_words
@@ -55,6 +63,10 @@ def clip(
     element: Annotated[
         str, typer.Option(help='CSS selector, or "words" that it shows, of what is seen; else the window.')
     ] = "",
+    cut: Annotated[
+        Path | None,
+        typer.Option(help="The part that is seen, what is hidden on it, and marks: the file of a cut."),
+    ] = None,
     rate: Annotated[int, typer.Option(help="Frames a second, at most.")] = USUAL_RATE_FPS,
     there_and_back: Annotated[
         bool, typer.Option("--there-and-back", help="Play to the end and back to the beginning.")
@@ -88,7 +100,9 @@ def clip(
             limit_bytes=parse_byte_count(limit),
             width_px=width,
         )
-        document = ClipDocument(there_and_back=there_and_back, repeats=repeats)
+        plays: dict[str, Any] = {"there_and_back": there_and_back, "repeats": repeats}
+        given = opened_cut(cut)
+        document = ClipDocument(**plays) if given is None else document_of_cut(given, **plays)
         require_file(out)
         with tempfile.TemporaryDirectory(prefix="tallpage-") as scratch, progress_bar() as on_progress:
             with Browser() as browser:

@@ -1,6 +1,8 @@
 """Files of clips: what is read back, and what a limit leaves."""
 
-from collections.abc import Callable, Iterable, Sequence
+import os
+import sys
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from pathlib import Path
 
 import numpy as np
@@ -165,12 +167,23 @@ def test_what_has_room_gives_nothing_up(tmp_path: Path) -> None:
 
 def test_a_limit_that_cannot_be_met_comes_with_numbers_that_hold(tmp_path: Path) -> None:
     frames = frames_of(tmp_path / "clip", noise(8, width_px=160, height_px=100))
-    made = fit_clip(frames, ClipDocument(), ClipRules(format="mp4", limit_bytes=1_500), tmp_path / "out")
+    made = fit_clip(frames, ClipDocument(), ClipRules(format="mp4", limit_bytes=20_000), tmp_path / "out")
     assert not made.is_met
     limit, length = made.advice
     assert (limit.kind, length.kind) == ("limit", "length")
     assert length.value < 800
     rules = ClipRules(format="mp4", limit_bytes=round(limit.value * 1.1))
+    assert fit_clip(frames, ClipDocument(), rules, tmp_path / "out").is_met
+
+
+def test_where_another_format_would_do_it_is_named_and_does(tmp_path: Path) -> None:
+    frames = frames_of(tmp_path / "clip", scrolled(12))
+    rules = ClipRules(format="gif", limit_bytes=20_000, keeps_width=True)
+    made = fit_clip(frames, ClipDocument(), rules, tmp_path / "out")
+    assert not made.is_met
+    other, *_ = made.advice
+    assert (other.kind, "As AVIF all of it would do" in other.sentence) == ("format", True)
+    rules = ClipRules(format="avif", limit_bytes=round(other.value * 1.1), keeps_width=True)
     assert fit_clip(frames, ClipDocument(), rules, tmp_path / "out").is_met
 
 
@@ -195,3 +208,20 @@ def test_making_is_stopped_and_absurd_widths_are_refused(tmp_path: Path) -> None
             )
     with pytest.raises(ClipError, match="not a format of clips"):
         clip_format("bmp")
+
+
+@pytest.mark.parametrize("format_", CLIP_FORMATS)
+@pytest.mark.skipif(sys.platform != "linux", reason="asks Linux about threads")
+def test_no_format_puts_the_process_on_real_time_priority(tmp_path: Path, format_: ClipFormat) -> None:
+    frames = frames_of(tmp_path / "clip", blinking(4))
+    shown = played(frames, ClipDocument())
+    seen = []
+
+    def draw_watched(rows: Sequence[Shown]) -> Iterator[tuple[np.ndarray, Shown]]:
+        for drawn in draw_all(frames, ClipDocument(), rows, SIZE):
+            seen.extend(os.sched_getscheduler(int(row.name)) for row in Path("/proc/self/task").iterdir())
+            yield drawn
+
+    write_clip(tmp_path / "out", shown, draw_watched, SIZE, ClipSettings(format=format_, step=0), repeats=0)
+    assert set(seen) == {os.SCHED_OTHER}
+    assert os.sched_getscheduler(0) == os.SCHED_OTHER

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import json
 from pathlib import Path
 
 import numpy as np
 import pytest
 from pydantic import ValidationError
 
-from tallpage.core.clip import ClipDocument, HiddenOnFrames, MarkOnFrames, draw
+from tallpage.core.clip import ClipDocument, HiddenOnFrames, MarkOnFrames, document_of_cut, draw
+from tallpage.core.cut import read_cut
 from tallpage.core.errors import ClipError
 from tallpage.core.geometry import Box, Size
 from tests.core.clip.made_up import frames_of, noise
@@ -96,3 +98,24 @@ def test_what_cannot_be_on_frames_is_refused(said: dict[str, object]) -> None:
 def test_a_clip_has_not_thousands_of_marks() -> None:
     with pytest.raises(ClipError, match="201 hidden areas"):
         ClipDocument(hidden=(_hidden(),) * 201)
+
+
+def _cut(**parts: object) -> bytes:
+    return json.dumps({"version": 1, "frame": {**_AREA, "folds": []}, **parts}).encode()
+
+
+def test_a_cut_gives_its_box_what_it_hides_and_its_marks() -> None:
+    mark = {"kind": "box", "style": "ours", **_AREA}
+    cut = read_cut(_cut(hidden=[_AREA], marks=[mark], styles={"ours": {"outline_colour": "#00AA00"}}))
+
+    document = document_of_cut(cut, repeats=3)
+
+    assert (document.box, document.repeats) == (Box(**_AREA), 3)
+    assert [row.area.box for row in document.hidden] == [Box(**_AREA)]
+    assert [row.mark.outline_colour for row in document.marks] == ["#00AA00"]  # type: ignore[union-attr]
+
+
+def test_parts_of_a_cut_that_clips_do_not_have_are_named() -> None:
+    folded = {**_AREA, "folds": [{"top_px": 30, "height_px": 10}]}
+    with pytest.raises(ClipError, match="folds, tone"):
+        document_of_cut(read_cut(_cut(frame=folded, tone={"grey": True})))

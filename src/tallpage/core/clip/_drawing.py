@@ -1,4 +1,4 @@
-"""Frames as they are shown: pointer, hidden areas and marks on them, the part that was chosen, at its size."""
+"""Frames as they are shown: with pointer, hidden areas and marks, the part that was chosen, at its size."""
 
 from __future__ import annotations
 

@@ -94,17 +94,20 @@ def read_frame(
     width_px: int,
     pointer: bool = True,
     revision: int | None = None,
+    output: int | None = None,
 ) -> HttpResponse:
     """All of a frame, small, with the pointer where it was.
 
-    With a ``revision``, what is hidden and marked is on it as the clip has it now.
+    With a ``revision``, what is hidden and marked is on it as the clip has it now; with an ``output``, as
+    it was when that file was asked for.
     """
     clip = _clip(clip_id)
     frames = clip.frames()
     if number >= len(frames.frames) or width_px not in _SHOWN_WIDTHS_PX:
         raise Http404("There is no such frame.")
-    now = ClipDocumentSchema(**clip.document).as_document() if revision is not None else ClipDocument()
-    document = ClipDocument(pointer=pointer, hidden=now.hidden, marks=now.marks)
+    told = _output(output).document if output is not None else clip.document if revision is not None else {}
+    on_it = ClipDocumentSchema(**told).as_document()
+    document = ClipDocument(pointer=pointer, hidden=on_it.hidden, marks=on_it.marks)
     size = frames.size.at_width(min(width_px, frames.width_px))
     drawn = Raster.from_rows(draw(frames, document, number, size))
     answer = HttpResponse(encode_webp(drawn, quality=80), content_type="image/webp")

@@ -125,7 +125,7 @@ class ClipOutputIn(Schema):
 class ClipAdviceOut(Schema):
     """One thing that would help where a limit cannot be met; ``value`` is bytes or ms."""
 
-    kind: Literal["limit", "length"]
+    kind: Literal["format", "limit", "length"]
     value: int
     sentence: str
 
@@ -161,6 +161,7 @@ class ClipRow(Schema):
     job: JobOut
     frame_count: int
     rate_fps: int
+    revision: int
     created_at: datetime
 
 
@@ -171,7 +172,6 @@ class ClipOut(ClipRow):
     height_px: int
     warnings: list[str]
     document: ClipDocumentSchema
-    revision: int
     files: list[str]
     """Which picture each frame shows: those of the same name show the same."""
     outputs: list[ClipOutputOut]

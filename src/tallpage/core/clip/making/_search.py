@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 import shutil
 import tempfile
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import Path
@@ -28,7 +28,7 @@ from tallpage.core.clip._settings import (
     ClipSettings,
     Palette,
 )
-from tallpage.core.clip.making._advice import ClipAdvice, advise
+from tallpage.core.clip.making._advice import OTHER_FORMATS, ClipAdvice, advise, advise_format
 from tallpage.core.clip.making._judging import Judge, at_even_size, fidelity_over_time, moments
 from tallpage.core.clip.making.encoding._reading import read_clip
 from tallpage.core.clip.making.encoding._writing import needs_even_sides, write_clip
@@ -46,6 +46,8 @@ _MOST_TRIES = 7
 """Files that are made of one way to find its step."""
 _MOST_JUDGED = 24
 _SAMPLED_JUDGED = 9
+_SURELY = 2.0
+"""Points above what is acceptable that a sample needs for all of the clip to be."""
 _GIVES_WAY = 1.5
 """Points by which a setting must be worse for the next one in its direction not to be tried."""
 
@@ -123,6 +125,14 @@ class _Tried:
     """Bytes of the sample, by step."""
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Needed:
+    """About how many bytes a clip takes to look acceptable; of the best there is, where that is not good."""
+
+    byte_count: int
+    is_good: bool
+
+
 class _Search:
     def __init__(
         self,
@@ -132,10 +142,11 @@ class _Search:
         folder: Path,
         on_try: OnTry,
         is_stopped: Callable[[], bool],
+        tries: int = 0,
     ) -> None:
         self._frames, self._document, self._rules = frames, document, rules
         self._folder, self._on_try, self._is_stopped = folder, on_try, is_stopped
-        self._tries = 0
+        self._tries = tries
         box = document.box_on(frames.size)
         wanted = box.size.at_width(min(rules.width_px or box.width_px, MOST_WIDTH_PX))
         self.wanted = at_even_size(wanted) if needs_even_sides(self._settings(0)) else wanted
@@ -282,20 +293,37 @@ class _Search:
         )
         if made.is_met:
             return made
-        return replace(made, advice=advise(self._acceptable_bytes(), made.limit_bytes, made.seconds))
+        needed = self._acceptable()
+        advice = advise(needed.byte_count, made.limit_bytes, made.seconds)
+        return replace(made, advice=(*self._other_format(), *advice))
 
-    def _acceptable_bytes(self) -> int:
+    def _other_format(self) -> Iterator[ClipAdvice]:
+        """The first of the other formats that would do under the limit, if one does."""
+        for format_ in OTHER_FORMATS:
+            if format_ == self._rules.format:
+                continue
+            rules = replace(self._rules, format=format_)
+            other = _Search(
+                self._frames, self._document, rules, self._folder, self._on_try, self._is_stopped, self._tries
+            )
+            needed = other._acceptable()
+            self._tries = other._tries
+            if needed.is_good and needed.byte_count <= self._rules.limit_bytes:
+                yield advise_format(format_, needed.byte_count)
+                return
+
+    def _acceptable(self) -> _Needed:
         """About how many bytes the whole clip takes, as wide as was asked for, to look acceptable."""
         low, high = 0, STEPS[self._rules.format] - 1
-        byte_count = 0
+        byte_count, is_good = 0, False
         while low <= high:
             step = (low + high) // 2
             trial = self._written(self.sample, self.size_of(0), step)
-            good = self._judged(trial, self.sample, _SAMPLED_JUDGED) >= ACCEPTABLE_FIDELITY
+            good = self._judged(trial, self.sample, _SAMPLED_JUDGED) >= ACCEPTABLE_FIDELITY + _SURELY
             if good or step == high:  # the best there is, if none is good
-                byte_count = trial.stat().st_size
+                byte_count, is_good = trial.stat().st_size, good
             low, high = (low, step - 1) if good else (step + 1, high)
-        return round(byte_count * len(self.shown) / len(self.sample))
+        return _Needed(byte_count=round(byte_count * len(self.shown) / len(self.sample)), is_good=is_good)
 
     def _written(self, shown: Sequence[Shown], size: Size, step: int) -> Path:
         if self._is_stopped():

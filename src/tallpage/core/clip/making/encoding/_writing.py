@@ -17,6 +17,7 @@ from tallpage.core.clip._frames import MOST_RATE_FPS
 from tallpage.core.clip._playing import Shown
 from tallpage.core.clip._settings import ClipSettings
 from tallpage.core.clip.making.encoding._palettes import paletted
+from tallpage.core.clip.making.encoding._priority import leave_real_time
 from tallpage.core.errors import ClipError
 from tallpage.core.files import storage_errors
 from tallpage.core.geometry import Size
@@ -111,6 +112,8 @@ def _write_coded(
         if settings.format != "webp":
             context.color_primaries = context.color_trc = context.colorspace = _BT709
             context.color_range = ColorRange.MPEG
+        context.open()
+        leave_real_time()
         for pixels, start_ms in _moments(shown, draw_all, settings):
             frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format="rgb24")
             if settings.format != "webp":

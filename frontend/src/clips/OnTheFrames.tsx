@@ -1,0 +1,112 @@
+import { Trash2 } from "lucide-react";
+
+import type { ClipDocument } from "../api/types";
+import { NumberInput } from "../parts/fields/NumberInput";
+import { ALL_FRAMES, type HidingWay, placeOf, type Span, spanWords } from "./onFrames";
+
+interface OnTheFramesProps {
+  document: ClipDocument;
+  /** The range of frames in hand; null where it is a single one. */
+  range: Span | null;
+  onChange: (more: Partial<ClipDocument>) => void;
+}
+
+const WAYS: Record<HidingWay, string> = { solid: "a colour over it", pixelate: "squares", blur: "a blur", patch: "what surrounds it" };
+const KINDS: Record<string, string> = { box: "Box", arrow: "Arrow", text: "Words" };
+
+/** What is hidden and drawn on the frames, each with the frames that it is on. */
+export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
+  const { hidden, marks } = document;
+  if (hidden.length + marks.length === 0) return null;
+  const setHidden = (at: number, more: object) => onChange({ hidden: hidden.map((row, index) => (index === at ? { ...row, ...more } : row)) });
+  const setMark = (at: number, more: object) => onChange({ marks: marks.map((row, index) => (index === at ? { ...row, ...more } : row)) });
+  return (
+    <section aria-labelledby="on-the-frames">
+      <h2 id="on-the-frames" className="mb-2 border-b border-base-300 pb-1 font-semibold">
+        On the frames
+      </h2>
+      <ul className="grid gap-3 text-sm">
+        {hidden.map((row, at) => (
+          <Row key={`hidden-${at}`} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
+            <select className="select select-xs w-40" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
+              {Object.entries(WAYS).map(([way, words]) => (
+                <option key={way} value={way}>
+                  {words}
+                </option>
+              ))}
+            </select>
+            <Place name={`hidden area ${at + 1}`} fields={placeOf(row.area as never)} onPut={(field, value) => setHidden(at, { area: { ...row.area, [field]: Math.round(value) } })} />
+          </Row>
+        ))}
+        {marks.map((row, at) => (
+          <Row key={`mark-${at}`} name={`${KINDS[row.mark.kind] ?? "Mark"} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange({ marks: marks.filter((_, index) => index !== at) })}>
+            {row.mark.kind === "text" && <Words key={row.mark.text} name={`Words ${at + 1}`} text={row.mark.text} onPut={(text) => setMark(at, { mark: { ...row.mark, text } })} />}
+            <Place name={`mark ${at + 1}`} fields={placeOf(row.mark)} onPut={(field, value) => setMark(at, { mark: { ...row.mark, [field]: value } })} />
+          </Row>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface RowProps {
+  name: string;
+  span: { first: number; last?: number | null };
+  range: Span | null;
+  onSpan: (span: Span) => void;
+  onRemove: () => void;
+  children: React.ReactNode;
+}
+
+function Row({ name, span, range, onSpan, onRemove, children }: RowProps) {
+  const isOnAll = span.first === 0 && (span.last ?? null) === null;
+  return (
+    <li className="grid gap-1" data-on-frames={name}>
+      <div className="flex items-baseline gap-2">
+        <span className="font-medium">{name}</span>
+        <span className="text-info">on {spanWords(span)}</span>
+        <button type="button" className="btn btn-square btn-ghost btn-xs ml-auto self-center" aria-label={`Remove ${name.toLowerCase()}`} onClick={onRemove}>
+          <Trash2 size={14} aria-hidden />
+        </button>
+      </div>
+      {children}
+      <div className="flex gap-2">
+        {range && (
+          <button type="button" className="btn btn-xs" onClick={() => onSpan(range)}>
+            Only on {spanWords(range)}
+          </button>
+        )}
+        {!isOnAll && (
+          <button type="button" className="btn btn-ghost btn-xs" onClick={() => onSpan(ALL_FRAMES)}>
+            On all frames
+          </button>
+        )}
+      </div>
+    </li>
+  );
+}
+
+function Words({ name, text, onPut }: { name: string; text: string; onPut: (text: string) => void }) {
+  return (
+    <input
+      className="input input-xs w-full"
+      aria-label={name}
+      defaultValue={text}
+      onBlur={(event) => event.target.value !== text && onPut(event.target.value)}
+      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+    />
+  );
+}
+
+function Place({ name, fields, onPut }: { name: string; fields: [string, string, number][]; onPut: (field: string, value: number) => void }) {
+  return (
+    <div className="flex flex-wrap items-center gap-1">
+      {fields.map(([field, words, value]) => (
+        <span key={field} className="flex items-center gap-1">
+          {words}
+          <NumberInput name={`${field.replace(/_px$/, "").replaceAll("_", " ")} of ${name}`} size="w-14" value={Math.round(value)} onCommit={(put) => put !== null && onPut(field, put)} />
+        </span>
+      ))}
+    </div>
+  );
+}
