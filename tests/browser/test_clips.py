@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from typing import Any
 
+import numpy as np
 import pytest
 from PIL import Image
 from selenium.webdriver.common.action_chains import ActionChains
@@ -25,6 +26,23 @@ def _made(person: Person, count: int) -> Any:
     done = "[data-clip-file][data-state=done]"
     person.until(lambda _: len(person.all(done)) == count, what=f"{count} files")
     return _clip(person)["outputs"][-1]
+
+
+def _hidden_by_dragging(person: Person) -> Any:
+    """Hide a part of the frames in hand, have it on all of them, and choose a part that is seen and all."""
+    person.click("Hide")
+    person.drag("[data-pen=hide]", (40, 30), (120, 50))
+    (row,) = person.until(lambda _: _clip(person)["document"]["hidden"], what="a hidden area")
+    assert (row["first"], row["last"]) == (2, 11)
+    person.click("On all frames")
+    person.until(lambda _: _clip(person)["document"]["hidden"][0]["first"] == 0, what="all frames")
+    person.click("Part")
+    person.drag("[data-pen=part]", (10, 10), (200, 100))
+    box = person.until(lambda _: _clip(person)["document"]["box"], what="a part")
+    assert box["width_px"] > box["height_px"] > 50
+    person.click("All of it")
+    person.until(lambda _: _clip(person)["document"]["box"] is None, what="all of the frames")
+    return row["area"]
 
 
 def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(person: Person) -> None:
@@ -55,6 +73,7 @@ def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(pe
         lambda _: int(person.see("canvas").get_attribute("data-drawn") or 0) > 20, what="frames further on"
     )
     person.click("Pause")
+    hidden = _hidden_by_dragging(person)
 
     Select(person.see("[aria-label='Format']")).select_by_visible_text("GIF")
     person.type_into("[aria-label='Limit of the clip, kB']", Keys.CONTROL, "a", Keys.NULL, "300")
@@ -63,6 +82,10 @@ def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(pe
     assert made["met"]
     with Image.open(io.BytesIO(person.fetch(f"/clips/files/{made['id']}/file"))) as picture:
         assert picture.n_frames == made["pictures"]  # type: ignore[attr-defined]
+        scale = made["width_px"] / _clip(person)["width_px"]
+        left, top = round((hidden["x_px"] + 10) * scale), round((hidden["y_px"] + 10) * scale)
+        covered = np.asarray(picture.convert("RGB"))[top : top + 10, left : left + 30].astype(int)
+        assert np.abs(covered - (0x1D, 0x2B, 0x2A)).max() < 24
     person.click("Show it")
     person.until(
         lambda driver: driver.execute_script(

@@ -99,9 +99,9 @@ function Taken({ clip }: { clip: Clip }) {
           }}
         />
         <FrameStrip clip={clip} document={document} frame={frame} onFrame={setFrame} onRange={setRange} onDrop={(dropped) => put({ dropped })} />
+        <OnTheFrames document={document} range={range} onChange={put} />
       </div>
       <div className="grid content-start gap-6">
-        <OnTheFrames document={document} range={range} onChange={put} />
         <HowItPlays clip={clip} document={document} onChange={put} />
         <ClipFiles clip={clip} pictures={shown.length} compared={compared} onCompare={setCompared} />
       </div>

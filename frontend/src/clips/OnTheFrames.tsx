@@ -1,8 +1,9 @@
 import { Trash2 } from "lucide-react";
 
 import type { ClipDocument } from "../api/types";
+import { ColourPick } from "../bench/marks/ColourPick";
 import { NumberInput } from "../parts/fields/NumberInput";
-import { ALL_FRAMES, type HidingWay, placeOf, type Span, spanWords } from "./onFrames";
+import { ALL_FRAMES, type HidingWay, type MarkOnFrames, placeOf, type Span, spanWords } from "./onFrames";
 
 interface OnTheFramesProps {
   document: ClipDocument;
@@ -12,6 +13,11 @@ interface OnTheFramesProps {
 }
 
 const WAYS: Record<HidingWay, string> = { solid: "a colour over it", pixelate: "squares", blur: "a blur", patch: "what surrounds it" };
+/** The field of a kind that is its colour, where that is not the field `colour`. */
+const COLOURED: Record<string, string> = { box: "outline_colour", arrow: "filling" };
+
+const colourOf = (mark: MarkOnFrames["mark"]): string | null => (mark as unknown as Record<string, string | null | undefined>)[COLOURED[mark.kind] ?? "colour"] ?? null;
+
 const KINDS: Record<string, string> = { box: "Box", arrow: "Arrow", text: "Words" };
 
 /** What is hidden and drawn on the frames, each with the frames that it is on. */
@@ -21,26 +27,32 @@ export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
   const setHidden = (at: number, more: object) => onChange({ hidden: hidden.map((row, index) => (index === at ? { ...row, ...more } : row)) });
   const setMark = (at: number, more: object) => onChange({ marks: marks.map((row, index) => (index === at ? { ...row, ...more } : row)) });
   return (
-    <section aria-labelledby="on-the-frames">
+    <section aria-labelledby="on-the-frames" className="mt-6">
       <h2 id="on-the-frames" className="mb-2 border-b border-base-300 pb-1 font-semibold">
         On the frames
       </h2>
-      <ul className="grid gap-3 text-sm">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-x-8 gap-y-4 text-sm">
         {hidden.map((row, at) => (
           <Row key={`hidden-${at}`} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
-            <select className="select select-xs w-40" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
-              {Object.entries(WAYS).map(([way, words]) => (
-                <option key={way} value={way}>
-                  {words}
-                </option>
-              ))}
-            </select>
+            <div className="flex items-center gap-2">
+              <select className="select select-xs w-40" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
+                {Object.entries(WAYS).map(([way, words]) => (
+                  <option key={way} value={way}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+              {row.area.how === "solid" && <ColourPick name={`Colour of hidden area ${at + 1}`} value={row.area.colour} onPick={(colour) => colour && setHidden(at, { area: { ...row.area, colour } })} />}
+            </div>
             <Place name={`hidden area ${at + 1}`} fields={placeOf(row.area as never)} onPut={(field, value) => setHidden(at, { area: { ...row.area, [field]: Math.round(value) } })} />
           </Row>
         ))}
         {marks.map((row, at) => (
           <Row key={`mark-${at}`} name={`${KINDS[row.mark.kind] ?? "Mark"} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange({ marks: marks.filter((_, index) => index !== at) })}>
-            {row.mark.kind === "text" && <Words key={row.mark.text} name={`Words ${at + 1}`} text={row.mark.text} onPut={(text) => setMark(at, { mark: { ...row.mark, text } })} />}
+            <div className="flex items-center gap-2">
+              {row.mark.kind === "text" && <Words key={row.mark.text} name={`Words ${at + 1}`} text={row.mark.text} onPut={(text) => setMark(at, { mark: { ...row.mark, text } })} />}
+              <ColourPick name={`Colour of mark ${at + 1}`} value={colourOf(row.mark)} onPick={(colour) => colour && setMark(at, { mark: { ...row.mark, [COLOURED[row.mark.kind] ?? "colour"]: colour } })} />
+            </div>
             <Place name={`mark ${at + 1}`} fields={placeOf(row.mark)} onPut={(field, value) => setMark(at, { mark: { ...row.mark, [field]: value } })} />
           </Row>
         ))}
@@ -59,6 +71,7 @@ interface RowProps {
 }
 
 function Row({ name, span, range, onSpan, onRemove, children }: RowProps) {
+  const isOnRange = span.first === range?.first && (span.last ?? null) === range.last;
   const isOnAll = span.first === 0 && (span.last ?? null) === null;
   return (
     <li className="grid gap-1" data-on-frames={name}>
@@ -71,7 +84,7 @@ function Row({ name, span, range, onSpan, onRemove, children }: RowProps) {
       </div>
       {children}
       <div className="flex gap-2">
-        {range && (
+        {range && !isOnRange && (
           <button type="button" className="btn btn-xs" onClick={() => onSpan(range)}>
             Only on {spanWords(range)}
           </button>

@@ -20,6 +20,8 @@ export const ALL_FRAMES: Span = { first: 0, last: null };
 const LEAST_DRAWN_PX = 6;
 /** Letters and lines are as large as on the Bench, on a screen of this width. */
 const USUAL_WIDTH_PX = 1_280;
+const PLUM = "#6B3A5B";
+const INK = "#1D2B2A";
 
 /** The document after something was drawn from one point to another; null where the drag made nothing. */
 export function drawnOn(document: ClipDocument, pen: Pen, from: Point, to: Point, frames: PageSize, span: Span): Partial<ClipDocument> | null {
@@ -31,13 +33,13 @@ export function drawnOn(document: ClipDocument, pen: Pen, from: Point, to: Point
     case "part":
       return { box: area };
     case "hide":
-      return { hidden: [...document.hidden, { ...span, area: { ...area, id: "", how: "solid", colour: "#1D2B2A", strength_px: null, found_by: "" } }] };
+      return { hidden: [...document.hidden, { ...span, area: { ...area, id: "", how: "solid", colour: INK, strength_px: null, found_by: "" } }] };
     case "box":
-      return withMark(document, { kind: "box", ...area, outline_px: 4 * scale }, span);
+      return withMark(document, { kind: "box", ...area, outline_colour: PLUM, outline_px: 4 * scale }, span);
     case "arrow":
-      return withMark(document, { kind: "arrow", from_x_px: from.x_px, from_y_px: from.y_px, to_x_px: to.x_px, to_y_px: to.y_px, thickness_px: 8 * scale, outline_px: 2 * scale }, span);
+      return withMark(document, { kind: "arrow", from_x_px: from.x_px, from_y_px: from.y_px, to_x_px: to.x_px, to_y_px: to.y_px, filling: PLUM, thickness_px: 8 * scale, outline_px: 2 * scale }, span);
     case "text":
-      return withMark(document, { kind: "text", x_px: area.x_px, y_px: area.y_px, text: "Words", size_px: 24 * scale }, span);
+      return withMark(document, { kind: "text", x_px: area.x_px, y_px: area.y_px, text: "Words", colour: INK, size_px: 24 * scale }, span);
   }
 }
 
