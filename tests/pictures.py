@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import zlib
+from functools import cache, lru_cache
 from pathlib import Path
 
 import numpy as np
@@ -18,6 +19,8 @@ from tallpage.core.sizing import Sizing
 from tallpage.demo.photographs import paint
 
 Pixels = NDArray[np.uint8]
+
+_MOST_KEPT_BYTES = 1_000_000
 
 
 def gradient(width_px: int, height_px: int) -> Pixels:
@@ -42,8 +45,9 @@ def text_page(width_px: int, height_px: int, *, seed: int = 1) -> Pixels:
     return np.asarray(picture)
 
 
+@cache
 def photograph(width_px: int, height_px: int, *, seed: int = 1) -> Pixels:
-    """A seascape with a ferry."""
+    """A seascape with a ferry. It is painted once: hundreds of tests put the same one on the shelf."""
     return np.asarray(
         paint(f"test-{seed}", subject="ferry", weather="clear", width_px=width_px, height_px=height_px)
     )
@@ -51,8 +55,20 @@ def photograph(width_px: int, height_px: int, *, seed: int = 1) -> Pixels:
 
 def as_png(pixels: Pixels) -> bytes:
     """PNG bytes of an array."""
+    if pixels.nbytes <= _MOST_KEPT_BYTES:
+        return _png_of(pixels.tobytes(), pixels.shape)
+    return _packed(pixels)
+
+
+@lru_cache(maxsize=64)
+def _png_of(data: bytes, shape: tuple[int, ...]) -> bytes:
+    return _packed(np.frombuffer(data, dtype=np.uint8).reshape(shape))
+
+
+def _packed(pixels: Pixels) -> bytes:
     buffer = io.BytesIO()
-    Image.fromarray(pixels).save(buffer, "PNG")
+    # Packed as tightly as usual, a picture would take longer than most of what is tested with it.
+    Image.fromarray(pixels).save(buffer, "PNG", compress_level=1)
     return buffer.getvalue()
 
 

@@ -11,5 +11,7 @@ os.environ["TALLPAGE_HOME"] = _home
 
 from tallpage.server.settings import *  # noqa: E402, F403  (the folder must be known first)
 
+# A test's client asks for few files of the interface: they are looked for then, not listed beforehand.
+WHITENOISE_AUTOREFRESH = True
 # Passwords that are meant to take long would take most of the time of the tests that sign in.
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
