@@ -14,6 +14,8 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+import psutil
+
 _MIGRATE = "from django.core.management import call_command; call_command('migrate', verbosity=0)"
 
 
@@ -57,6 +59,15 @@ def start_logged(command: list[str], told: dict[str, str], log_path: Path) -> su
 def start_worker(home: Path, told: dict[str, str]) -> subprocess.Popen[bytes]:
     """Start the supervisor of a queue."""
     return start_logged([sys.executable, "-m", "django", "worker"], told, home / "worker.log")
+
+
+def kill_family(process: subprocess.Popen[bytes]) -> None:
+    """Kill a process and all that it has started, the youngest first, and wait until they are gone."""
+    family = [psutil.Process(process.pid), *psutil.Process(process.pid).children(recursive=True)]
+    for one in reversed(family):
+        one.kill()
+    process.wait(timeout=20)
+    psutil.wait_procs(family, timeout=20)
 
 
 def rows(home: Path, query: str) -> list[tuple[Any, ...]]:

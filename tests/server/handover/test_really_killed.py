@@ -7,13 +7,12 @@ import time
 from pathlib import Path
 from typing import Any
 
-import psutil
 import pytest
 
 from tallpage.demo.stand_ins.mail import Letterbox
 from tallpage.demo.stand_ins.publishing import PublishingSite
 from tests.pictures import decoded
-from tests.server.processes import environment, make_home, rows, run_django, start_worker, until
+from tests.server.processes import environment, kill_family, make_home, rows, run_django, start_worker, until
 
 PATIENCE_S = 150
 _READY = """
@@ -82,11 +81,7 @@ def _kill_in_the_middle(home: Path, told: dict[str, str], chance: random.Random,
                 until(lambda goal=goal: goal not in _queued(home), timeout_s=PATIENCE_S)  # type: ignore[misc]
                 time.sleep(chance.random() * _MIDDLE_S)
         finally:
-            family = [psutil.Process(process.pid), *psutil.Process(process.pid).children(recursive=True)]
-            for one in reversed(family):
-                one.kill()
-            process.wait(timeout=20)
-            psutil.wait_procs(family, timeout=20)
+            kill_family(process)
 
 
 @pytest.mark.parametrize(

@@ -4,10 +4,9 @@ import random
 import time
 from pathlib import Path
 
-import psutil
 import pytest
 
-from tests.server.processes import environment, make_home, rows, run_django, start_worker, until
+from tests.server.processes import environment, kill_family, make_home, rows, run_django, start_worker, until
 
 PATIENCE_S = 150
 _RUNNING = "select count(*) from jobs_job where state = 'running'"
@@ -70,11 +69,7 @@ def test_whatever_is_killed_each_picture_is_made_once(tmp_path: Path, count: int
                 until(lambda: is_finished() or rows(home, _RUNNING)[0][0] > 0, timeout_s=PATIENCE_S)
                 time.sleep(chance.random() * 1.5)
         finally:
-            family = [psutil.Process(process.pid), *psutil.Process(process.pid).children(recursive=True)]
-            for one in reversed(family):
-                one.kill()
-            process.wait(timeout=20)
-            psutil.wait_procs(family, timeout=20)
+            kill_family(process)
 
     print(rows(home, "select count(*) from jobs_job where attempts > 1"), "begun anew")
     assert rows(home, "select state, count(*) from routines_runitem group by state") == [("done", count)]
