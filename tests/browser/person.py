@@ -47,10 +47,13 @@ _FIRST_SHOWN = """
       const rows = document.evaluate(words, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE);
       for (let at = 0; at < rows.snapshotLength; at += 1) found.push(rows.snapshotItem(at));
     }
-    return found.find((row) => {
+    const hasSize = (row) => {
       const { width, height } = row.getBoundingClientRect();
+      return width > 0 || height > 0; // a line has one of both
+    };
+    return found.find((row) => {
       const isSeen = row.checkVisibility({ opacityProperty: true, visibilityProperty: true });
-      return width > 0 && height > 0 && isSeen;
+      return isSeen && (hasSize(row) || [...row.querySelectorAll("*")].some(hasSize));
     });
 """
 """One question to the window instead of one for each element, and of the window's own checks."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from selenium import webdriver
@@ -95,3 +96,30 @@ def test_sharing_that_ends_is_said_and_what_was_grabbed_stays(sharing_person: tu
     person.see_text("Sharing was ended.")
     assert not person.all("[data-sharing]")
     _grabbed(person, 1)
+
+
+def _clip_taken(person: Person) -> Any:
+    person.see("canvas[data-drawn]")
+    return person.ask(f"/clips/{person.see('main[data-clip]').get_attribute('data-clip')}")
+
+
+def test_a_tab_becomes_a_clip_also_where_sharing_ends_in_the_middle(
+    sharing_person: tuple[Person, str],
+) -> None:
+    person, shared = sharing_person
+    person.click("Take a clip")
+    person.see_text("1 s of a clip")
+    _scroll(person.driver, shared, 600)
+    person.see_text("2 s of a clip")
+    person.click("Enough")
+    clip = _clip_taken(person)
+    assert clip["frame_count"] >= 20
+    assert len(set(clip["files"])) >= 2
+    assert clip["files"][0] != clip["files"][-1]
+
+    person.open("/grab")
+    person.click("Share a tab, window or screen")
+    person.click("Take a clip")
+    person.see_text("1 s of a clip")
+    person.click("End sharing")
+    assert _clip_taken(person)["frame_count"] >= 10

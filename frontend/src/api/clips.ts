@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { answered, api } from "./client";
+import { answered, api, sendForm } from "./client";
 import type { Clip, ClipDocument, ClipIn, ClipOutputIn } from "./types";
 
 const POLL_MS = 700;
@@ -24,6 +24,7 @@ export function useClip(clipId: number) {
   return useQuery({
     queryKey: keyOf(clipId),
     queryFn: () => answered(api.GET("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } } })),
+    refetchIntervalInBackground: true, // whose tab was shared still looks at that one
     refetchInterval: ({ state }) => (state.data && (isPending(state.data) || state.data.outputs.some(isPending)) ? POLL_MS : false),
     retry: false,
   });
@@ -79,6 +80,23 @@ export function useDeleteClip() {
 function useWithClip<Given, Answer>(clipId: number, send: (given: Given) => Promise<Answer>) {
   const queries = useQueryClient();
   return useMutation({ mutationFn: send, onSettled: () => queries.invalidateQueries({ queryKey: keyOf(clipId) }) });
+}
+
+/** Begins a clip of a shared screen; gives the key by which its frames are sent. */
+export async function beginSharedClip(): Promise<string> {
+  return (await answered(api.POST("/api/clips/shared"))).key;
+}
+
+/** Sends a frame, counted from 0, which is seen for so many. */
+export function sendSharedFrame(key: string, number: number, seen: number, picture: Blob): Promise<unknown> {
+  const form = new FormData();
+  form.append("picture", picture, "frame.png");
+  return sendForm(`/api/clips/shared/${key}/frames?number=${number}&seen=${seen}`, form);
+}
+
+/** Has a clip made of the frames that were sent. */
+export function endSharedClip(key: string, name: string, rate_fps: number): Promise<Clip> {
+  return answered(api.POST("/api/clips/shared/{key}", { params: { path: { key } }, body: { name, rate_fps } }));
 }
 
 /** Which frames are shown: with what is hidden and marked now, when a file was asked for, or as they were taken. */

@@ -2766,6 +2766,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Shared
+         * @description Begin a clip of a shared screen.
+         */
+        post: operations["begin_shared_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/shared/{key}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Shared Frame
+         * @description The picture of a shared screen from one frame on, for as many as it is seen.
+         */
+        post: operations["send_shared_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/shared/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Shared End
+         * @description Make a clip of the frames that were sent.
+         */
+        post: operations["end_shared_clip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clips/{clip_id}": {
         parameters: {
             query?: never;
@@ -8176,6 +8236,24 @@ export interface components {
             rate_fps: number;
         };
         /**
+         * SharedKeyOut
+         * @description By which key the frames of a shared screen are sent.
+         */
+        SharedKeyOut: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * SharedEndIn
+         * @description What the clip of a shared screen is called, and how many of its frames are seen a second.
+         */
+        SharedEndIn: {
+            /** Name */
+            name: string;
+            /** Rate Fps */
+            rate_fps: number;
+        };
+        /**
          * ClipChangeIn
          * @description Another document, and the revision that it was made from.
          */
@@ -12101,6 +12179,87 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ClipIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipOut"];
+                };
+            };
+        };
+    };
+    begin_shared_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedKeyOut"];
+                };
+            };
+        };
+    };
+    send_shared_frame: {
+        parameters: {
+            query: {
+                number: number;
+                seen: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Picture
+                     * Format: binary
+                     */
+                    picture: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedKeyOut"];
+                };
+            };
+        };
+    };
+    end_shared_clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharedEndIn"];
             };
         };
         responses: {

@@ -3,13 +3,15 @@ import { useCallback, useEffect, useState } from "react";
 import { useAction } from "../app/actions/useAction";
 import { Follower } from "./following";
 import { glimpse, type Shared } from "./sharing";
+import { MOST_CLIP_S } from "./recording";
 import { every } from "./ticking";
+import { useClipGrab } from "./useClipGrab";
 import type { Grabs } from "./useGrabs";
 
 const SECONDS = [3, 5, 10] as const;
 const LOOK_MS = 150;
 
-type Going = { kind: "counting"; left: number } | { kind: "series"; seconds: number } | { kind: "scrolling" } | null;
+type Going = { kind: "counting"; left: number } | { kind: "series"; seconds: number } | { kind: "scrolling" } | { kind: "clip" } | null;
 
 interface GrabToolsProps {
   shared: Shared;
@@ -26,8 +28,11 @@ export function GrabTools({ shared, grabs, onScrolling }: GrabToolsProps) {
   const grab = useCallback(() => grabOf(shared), [grabOf, shared]);
   useAction("grab", grab, {}, [grab]);
 
+  const stop = useCallback(() => setGoing(null), []);
+  const clipSeconds = useClipGrab(shared, going?.kind === "clip", stop);
+
   useEffect(() => {
-    if (going === null) return;
+    if (going === null || going.kind === "clip") return;
     const follower = new Follower();
     const ms = going.kind === "scrolling" ? LOOK_MS : going.kind === "series" ? going.seconds * 1_000 : 1_000;
     return every(ms, () => {
@@ -48,9 +53,10 @@ export function GrabTools({ shared, grabs, onScrolling }: GrabToolsProps) {
         <p role="status" className="mb-3 text-lg">
           {going.kind === "counting" && `In ${going.left} s…`}
           {going.kind === "series" && `One picture every ${going.seconds} s.`}
+          {going.kind === "clip" && `${clipSeconds} s of a clip, which lasts at most ${MOST_CLIP_S} s.`}
           {going.kind === "scrolling" && "Scroll the window slowly from top to bottom: a picture is grabbed whenever it has moved."}
         </p>
-        <button type="button" className="btn btn-primary" onClick={() => setGoing(null)}>
+        <button type="button" className="btn btn-primary" onClick={stop}>
           {going.kind === "counting" ? "Do not grab" : "Enough"}
         </button>
       </div>
@@ -92,6 +98,12 @@ export function GrabTools({ shared, grabs, onScrolling }: GrabToolsProps) {
           Grab while I scroll
         </button>
         <span className="ml-3 text-sm">Then join what was grabbed into one tall picture.</span>
+      </p>
+      <p>
+        <button type="button" className="btn btn-sm" onClick={() => setGoing({ kind: "clip" })}>
+          Take a clip
+        </button>
+        <span className="ml-3 text-sm">A few seconds of it, as a file that moves.</span>
       </p>
     </div>
   );

@@ -57,7 +57,22 @@ function stop(stream: MediaStream): void {
 
 /** What is seen now, pixel for pixel, as PNG. */
 export async function grabbed({ video }: Shared): Promise<Blob> {
-  const canvas = drawn(video, video.videoWidth, video.videoHeight);
+  return pngOf(drawn(video, video.videoWidth, video.videoHeight));
+}
+
+/** The same on a picture of a size, as large as it fits on: a window may change its own. */
+export async function grabbedOn({ video }: Shared, width: number, height: number): Promise<Blob> {
+  if (video.videoWidth === width && video.videoHeight === height) return pngOf(drawn(video, width, height));
+  const canvas = document.createElement("canvas");
+  canvas.width = width;
+  canvas.height = height;
+  const scale = Math.min(width / video.videoWidth, height / video.videoHeight);
+  const [across, down] = [video.videoWidth * scale, video.videoHeight * scale];
+  canvas.getContext("2d")?.drawImage(video, (width - across) / 2, (height - down) / 2, across, down);
+  return pngOf(canvas);
+}
+
+async function pngOf(canvas: HTMLCanvasElement): Promise<Blob> {
   const blob = await new Promise<Blob | null>((resolve) => {
     canvas.toBlob(resolve, "image/png");
   });

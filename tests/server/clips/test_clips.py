@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
 from tallpage.server.clips.models import Clip, ClipOutput
@@ -23,6 +24,7 @@ from tallpage.server.upkeep import leftovers
 from tests.core.capture.plain_site import plain_site
 from tests.core.capture.test_clip import PAGES
 from tests.core.clip.made_up import blinking, write_frames
+from tests.pictures import as_png
 from tests.server.conftest import Api
 
 PLAIN = {"dropped": [], "keep_every": 1, "speed": 1.0, "there_and_back": False, "hold_start_ms": 0,
@@ -233,3 +235,40 @@ def test_what_cannot_be_on_frames_is_refused_and_nothing_changes(
 ) -> None:
     api.refused("PUT", f"/clips/{clip.pk}", {"revision": clip.revision, "document": {**PLAIN, **more}})
     assert api.get(f"/clips/{clip.pk}")["revision"] == clip.revision
+
+
+def _shared(api: Api, key: str, number: int, seen: int, picture: bytes) -> Any:
+    path = f"/api/clips/shared/{key}/frames?number={number}&seen={seen}"
+    return api.client.post(path, {"picture": SimpleUploadedFile("frame.png", picture)})
+
+
+def test_the_frames_of_a_shared_screen_become_a_clip(
+    api: Api, run_queue: Callable[[], None], cleared: Callable[[], list[Path]]
+) -> None:
+    key = api.send("POST", "/clips/shared", status=201)["key"]
+    first, second = (as_png(pixels) for pixels in blinking(2))
+    assert api.refused("POST", f"/clips/shared/{key}", {"name": "x", "rate_fps": 10})["code"] == "clip_empty"
+    for number, seen, picture in ((0, 3, first), (3, 2, second)):
+        assert _shared(api, key, number, seen, picture).status_code == 200
+    ended = api.send("POST", f"/clips/shared/{key}", {"name": "Shared tab", "rate_fps": 10}, status=202)
+    run_queue()
+    clip = api.get(f"/clips/{ended['id']}")
+    assert (clip["name"], clip["frame_count"], clip["width_px"]) == ("Shared tab", 5, 320)
+    assert len(set(clip["files"][:3])) == len(set(clip["files"][3:])) == 1 < len(set(clip["files"]))
+    assert not incoming_named(key).exists()
+    assert not cleared()
+
+
+@pytest.mark.parametrize("key", ["0" * 32, "..", "abc", "%2e%2e%2fclips"])
+def test_frames_are_taken_only_where_a_clip_was_begun(api: Api, key: str) -> None:
+    assert _shared(api, key, 0, 1, b"no picture").status_code in (404, 422)
+
+
+def test_what_is_no_picture_is_told_when_the_clip_is_made(api: Api, run_queue: Callable[[], None]) -> None:
+    key = api.send("POST", "/clips/shared", status=201)["key"]
+    for number, seen in ((-1, 1), (0, 0), (10**6, 1)):
+        assert _shared(api, key, number, seen, b"").status_code == 422
+    assert _shared(api, key, 0, 1, b"no picture").status_code == 200
+    ended = api.send("POST", f"/clips/shared/{key}", {"name": "Shared tab", "rate_fps": 10}, status=202)
+    run_queue()
+    assert api.get(f"/clips/{ended['id']}")["job"]["error"]["sentence"]

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from django.db import transaction
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router, Status
+from ninja import File, Query, Router, Status, UploadedFile
 
 from tallpage.core.clip import ClipDocument, draw
 from tallpage.core.errors import ChangedElsewhere
@@ -20,7 +22,10 @@ from tallpage.server.clips.schemas import (
     ClipOutputIn,
     ClipOutputOut,
     ClipRow,
+    SharedEndIn,
+    SharedKeyOut,
 )
+from tallpage.server.clips.sharing import MOST_FRAMES, begin_shared, end_shared, put_shared_frame
 from tallpage.server.clips.taking import order_clip
 from tallpage.server.jobs.queue import request_stop
 from tallpage.server.jobs.schemas import JobOut
@@ -47,6 +52,31 @@ def list_clips(request: HttpRequest) -> list[Clip]:
 def post_clip(request: HttpRequest, payload: ClipIn) -> Status[ClipOut]:
     """Take a few seconds of a page."""
     return Status(202, _told(order_clip(payload)))
+
+
+@router.post("/clips/shared", response={201: SharedKeyOut}, operation_id="begin_shared_clip")
+def post_shared(request: HttpRequest) -> Status[SharedKeyOut]:
+    """Begin a clip of a shared screen."""
+    return Status(201, SharedKeyOut(key=begin_shared()))
+
+
+@router.post("/clips/shared/{key}/frames", response=SharedKeyOut, operation_id="send_shared_frame")
+def post_shared_frame(
+    request: HttpRequest,
+    key: str,
+    picture: File[UploadedFile],
+    number: Annotated[int, Query(ge=0, lt=MOST_FRAMES)],
+    seen: Annotated[int, Query(ge=1, le=MOST_FRAMES)],
+) -> SharedKeyOut:
+    """The picture of a shared screen from one frame on, for as many as it is seen."""
+    put_shared_frame(key, number, seen, picture)
+    return SharedKeyOut(key=key)
+
+
+@router.post("/clips/shared/{key}", response={202: ClipOut}, operation_id="end_shared_clip")
+def post_shared_end(request: HttpRequest, key: str, payload: SharedEndIn) -> Status[ClipOut]:
+    """Make a clip of the frames that were sent."""
+    return Status(202, _told(end_shared(key, payload.name, payload.rate_fps)))
 
 
 @router.get("/clips/{int:clip_id}", response=ClipOut, operation_id="read_clip")

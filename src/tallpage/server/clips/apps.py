@@ -11,8 +11,9 @@ class ClipsConfig(AppConfig):
 
     def ready(self) -> None:
         """Say how frames are taken, and how files are made of them."""
-        from tallpage.server.clips import making, taking
+        from tallpage.server.clips import making, sharing, taking
         from tallpage.server.jobs.queue import register_kind
 
         register_kind(taking.KIND, "pages", taking.prepare)
         register_kind(making.KIND, "files", making.prepare)
+        register_kind(sharing.KIND, "files", sharing.prepare)

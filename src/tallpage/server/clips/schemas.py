@@ -64,6 +64,19 @@ class ClipIn(Schema):
         )
 
 
+class SharedKeyOut(Schema):
+    """By which key the frames of a shared screen are sent."""
+
+    key: str
+
+
+class SharedEndIn(Schema):
+    """What the clip of a shared screen is called, and how many of its frames are seen a second."""
+
+    name: str = Field(min_length=1, max_length=500)
+    rate_fps: int
+
+
 class ClipBox(Schema):
     """A part of the frames, in px of their pictures."""
 
