@@ -251,12 +251,13 @@ def test_the_frames_of_a_shared_screen_become_a_clip(
     for number, seen, picture in ((0, 3, first), (3, 2, second)):
         assert _shared(api, key, number, seen, picture).status_code == 200
     ended = api.send("POST", f"/clips/shared/{key}", {"name": "Shared tab", "rate_fps": 10}, status=202)
+    assert incoming_named(key) not in cleared()
     run_queue()
     clip = api.get(f"/clips/{ended['id']}")
     assert (clip["name"], clip["frame_count"], clip["width_px"]) == ("Shared tab", 5, 320)
     assert len(set(clip["files"][:3])) == len(set(clip["files"][3:])) == 1 < len(set(clip["files"]))
     assert not incoming_named(key).exists()
-    assert not cleared()
+    assert clip_folder(Clip.objects.get().storage_key) not in cleared()
 
 
 @pytest.mark.parametrize("key", ["0" * 32, "..", "abc", "%2e%2e%2fclips"])

@@ -125,7 +125,8 @@ def _shared() -> set[str]:
 def _under_way() -> set[str]:
     pending = Capture.objects.filter(job__state__in=_PENDING)
     archives = BroughtArchive.objects.filter(job__state__in=_PENDING)
-    clips = Clip.objects.filter(job__state__in=_PENDING).values_list("incoming_key")
+    # The second is the folder of what a shared screen's browser has sent; others were not asked for so.
+    clips = Clip.objects.filter(job__state__in=_PENDING).values_list("incoming_key", "asked__frames")
     names = [
         *pending.values_list("incoming_key", "upload_name"),
         *archives.values_list("upload_name"),
