@@ -45,9 +45,11 @@ function NotTaken({ clip }: { clip: Clip }) {
           </button>
         </>
       )}
-      <Link to={`/clips?address=${encodeURIComponent(clip.address)}`} className="link">
-        Take another clip of this page
-      </Link>
+      {clip.address && (
+        <Link to={`/clips?address=${encodeURIComponent(clip.address)}`} className="link">
+          Take another clip of this page
+        </Link>
+      )}
     </main>
   );
 }
