@@ -1,5 +1,6 @@
 """Clips made by the command line."""
 
+import json
 from pathlib import Path
 
 import pytest
@@ -35,6 +36,19 @@ def test_what_moves_is_watched_and_a_limit_that_cannot_be_met_says_what_would_he
     assert "would do for all 1.0 s" in run.output
 
 
+def test_a_cut_says_which_part_is_seen_and_what_is_hidden(tmp_path: Path) -> None:
+    out, cut = tmp_path / "clip.gif", tmp_path / "cut.json"
+    area = {"x_px": 100, "y_px": 0, "width_px": 200, "height_px": 100}
+    cut.write_text(json.dumps({"version": 1, "frame": area, "hidden": [{**area, "colour": "#00AA00"}]}))
+    with plain_site(PAGES) as pages:
+        wanted = ["clip", f"{pages}/moving", "--seconds", "0.5", "--rate", "4", "--out", str(out)]
+        run = CliRunner().invoke(app, [*wanted, "--limit", "100kB", "--cut", str(cut)])
+    assert run.exit_code == 0, run.output
+    with Image.open(out) as picture:
+        assert picture.size == (200, 100)
+        assert picture.convert("RGB").getpixel((100, 50)) == (0, 0xAA, 0)
+
+
 @pytest.mark.parametrize(
     ("options", "code", "words"),
     [
@@ -43,6 +57,7 @@ def test_what_moves_is_watched_and_a_limit_that_cannot_be_met_says_what_would_he
         (["--out", "clip.gif", "--limit", "1kB", "--seconds", "3", "--scroll", "0-"], 2, "Ask for one"),
         (["--out", "clip.gif", "--limit", "1kB", "--seconds", "300"], 2, "at most 60 s"),
         (["--out", "clip.gif", "--limit", "many"], 2, "not a size"),
+        (["--out", "clip.gif", "--limit", "1kB", "--cut", "none.json"], 2, "cannot be read"),
         (["--out", "nowhere/clip.gif", "--limit", "1kB"], 1, "no folder"),
     ],
 )

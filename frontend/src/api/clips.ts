@@ -87,19 +87,19 @@ export async function beginSharedClip(): Promise<string> {
   return (await answered(api.POST("/api/clips/shared"))).key;
 }
 
-/** Sends a frame, counted from 0, which is seen for so many. */
-export function sendSharedFrame(key: string, number: number, seen: number, picture: Blob): Promise<unknown> {
+/** Sends what is seen from a frame on, counted from 0. */
+export function sendSharedFrame(key: string, number: number, picture: Blob): Promise<unknown> {
   const form = new FormData();
   form.append("picture", picture, "frame.png");
-  return sendForm(`/api/clips/shared/${key}/frames?number=${number}&seen=${seen}`, form);
+  return sendForm(`/api/clips/shared/${key}/frames?number=${number}`, form);
 }
 
 /** Has a clip made of the frames that were sent. */
-export function endSharedClip(key: string, name: string, rate_fps: number): Promise<Clip> {
-  return answered(api.POST("/api/clips/shared/{key}", { params: { path: { key } }, body: { name, rate_fps } }));
+export function endSharedClip(key: string, body: { name: string; rate_fps: number; frame_count: number }): Promise<Clip> {
+  return answered(api.POST("/api/clips/shared/{key}", { params: { path: { key } }, body }));
 }
 
-/** Which frames are shown: with what is hidden and marked now, when a file was asked for, or as they were taken. */
+/** Which frames are shown: with what is hidden and marked now, or when a file was asked for. */
 export interface FramesOf {
   id: number;
   revision?: number;

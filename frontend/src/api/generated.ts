@@ -2797,7 +2797,7 @@ export interface paths {
         put?: never;
         /**
          * Post Shared Frame
-         * @description The picture of a shared screen from one frame on, for as many as it is seen.
+         * @description What a shared screen shows from a frame on, until another is sent.
          */
         post: operations["send_shared_frame"];
         delete?: never;
@@ -8245,11 +8245,13 @@ export interface components {
         };
         /**
          * SharedEndIn
-         * @description What the clip of a shared screen is called, and how many of its frames are seen a second.
+         * @description What the clip of a shared screen is called, how many frames it has, and how many are seen a second.
          */
         SharedEndIn: {
             /** Name */
             name: string;
+            /** Frame Count */
+            frame_count: number;
             /** Rate Fps */
             rate_fps: number;
         };
@@ -12217,7 +12219,6 @@ export interface operations {
         parameters: {
             query: {
                 number: number;
-                seen: number;
             };
             header?: never;
             path: {

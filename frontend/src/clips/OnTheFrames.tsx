@@ -2,8 +2,9 @@ import { Trash2 } from "lucide-react";
 
 import type { ClipDocument } from "../api/types";
 import { ColourPick } from "../bench/marks/ColourPick";
+import { type HidingWay, WAYS } from "../bench/marks/hidingWays";
 import { NumberInput } from "../parts/fields/NumberInput";
-import { ALL_FRAMES, type HidingWay, type MarkOnFrames, placeOf, type Span, spanWords } from "./onFrames";
+import { ALL_FRAMES, type MarkOnFrames, placeOf, type Span, spanWords } from "./onFrames";
 
 interface OnTheFramesProps {
   document: ClipDocument;
@@ -12,7 +13,6 @@ interface OnTheFramesProps {
   onChange: (more: Partial<ClipDocument>) => void;
 }
 
-const WAYS: Record<HidingWay, string> = { solid: "a colour over it", pixelate: "squares", blur: "a blur", patch: "what surrounds it" };
 /** The field of a kind that is its colour, where that is not the field `colour`. */
 const COLOURED: Record<string, string> = { box: "outline_colour", arrow: "filling" };
 
@@ -35,8 +35,8 @@ export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
         {hidden.map((row, at) => (
           <Row key={`hidden-${at}`} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
             <div className="flex items-center gap-2">
-              <select className="select select-xs w-40" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
-                {Object.entries(WAYS).map(([way, words]) => (
+              <select className="select select-xs w-32" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
+                {Object.entries(WAYS).map(([way, { words }]) => (
                   <option key={way} value={way}>
                     {words}
                   </option>
@@ -44,7 +44,7 @@ export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
               </select>
               {row.area.how === "solid" && <ColourPick name={`Colour of hidden area ${at + 1}`} value={row.area.colour} onPick={(colour) => colour && setHidden(at, { area: { ...row.area, colour } })} />}
             </div>
-            <Place name={`hidden area ${at + 1}`} fields={placeOf(row.area as never)} onPut={(field, value) => setHidden(at, { area: { ...row.area, [field]: Math.round(value) } })} />
+            <Place name={`hidden area ${at + 1}`} fields={placeOf(row.area)} onPut={(field, value) => setHidden(at, { area: { ...row.area, [field]: Math.round(value) } })} />
           </Row>
         ))}
         {marks.map((row, at) => (

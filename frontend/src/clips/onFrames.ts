@@ -3,7 +3,6 @@ import { drawnFrame, type PageSize, type Point } from "../bench/page/geometry/bo
 
 export type HiddenOnFrames = ClipDocument["hidden"][number];
 export type MarkOnFrames = ClipDocument["marks"][number];
-export type HidingWay = HiddenOnFrames["area"]["how"];
 
 /** What is held over the frames: what a drag makes. */
 export type Pen = "part" | "hide" | "box" | "arrow" | "text";
@@ -54,12 +53,6 @@ export function spanWords({ first, last }: { first: number; last?: number | null
   return first === last ? `frame ${first + 1}` : `frames ${first + 1} to ${last + 1}`;
 }
 
-/** The numbers that say where a mark lies, by name. */
-export function placeOf(mark: MarkOnFrames["mark"]): [string, string, number][] {
-  const fields = mark as unknown as Record<string, unknown>;
-  return PLACES.flatMap(([field, words]) => (typeof fields[field] === "number" ? [[field, words, fields[field]] as [string, string, number]] : []));
-}
-
 const PLACES: [string, string][] = [
   ["x_px", "x"],
   ["y_px", "y"],
@@ -70,3 +63,12 @@ const PLACES: [string, string][] = [
   ["to_x_px", "to x"],
   ["to_y_px", "y"],
 ];
+
+/** The numbers that say where an area or a mark lies, each with its field and what it is called. */
+export function placeOf(what: HiddenOnFrames["area"] | MarkOnFrames["mark"]): [string, string, number][] {
+  const fields = new Map<string, unknown>(Object.entries(what));
+  return PLACES.flatMap(([field, words]): [string, string, number][] => {
+    const value = fields.get(field);
+    return typeof value === "number" ? [[field, words, value]] : [];
+  });
+}

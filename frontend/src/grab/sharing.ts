@@ -55,24 +55,12 @@ function stop(stream: MediaStream): void {
   for (const track of stream.getTracks()) track.stop();
 }
 
-/** What is seen now, pixel for pixel, as PNG. */
-export async function grabbed({ video }: Shared): Promise<Blob> {
-  return pngOf(drawn(video, video.videoWidth, video.videoHeight));
-}
-
-/** The same on a picture of a size, as large as it fits on: a window may change its own. */
-export async function grabbedOn({ video }: Shared, width: number, height: number): Promise<Blob> {
-  if (video.videoWidth === width && video.videoHeight === height) return pngOf(drawn(video, width, height));
-  const canvas = document.createElement("canvas");
-  canvas.width = width;
-  canvas.height = height;
+/** What is seen now as PNG: pixel for pixel, or as large as it fits on a size, for a window may change its own. */
+export async function grabbed({ video }: Shared, width = video.videoWidth, height = video.videoHeight): Promise<Blob> {
   const scale = Math.min(width / video.videoWidth, height / video.videoHeight);
-  const [across, down] = [video.videoWidth * scale, video.videoHeight * scale];
-  canvas.getContext("2d")?.drawImage(video, (width - across) / 2, (height - down) / 2, across, down);
-  return pngOf(canvas);
-}
-
-async function pngOf(canvas: HTMLCanvasElement): Promise<Blob> {
+  const [across, down] = [Math.round(video.videoWidth * scale), Math.round(video.videoHeight * scale)];
+  const canvas = canvasOf(width, height);
+  canvas.getContext("2d")?.drawImage(video, (width - across) >> 1, (height - down) >> 1, across, down);
   const blob = await new Promise<Blob | null>((resolve) => {
     canvas.toBlob(resolve, "image/png");
   });
@@ -84,15 +72,15 @@ const SMALL_PX = 96;
 
 /** What is seen now, very small and grey: to tell whether anything moved. */
 export function glimpse({ video }: Shared): Uint8Array {
-  const canvas = drawn(video, SMALL_PX, SMALL_PX);
-  const pixels = canvas.getContext("2d")?.getImageData(0, 0, SMALL_PX, SMALL_PX).data ?? new Uint8ClampedArray();
+  const context = canvasOf(SMALL_PX, SMALL_PX).getContext("2d", { willReadFrequently: true });
+  context?.drawImage(video, 0, 0, SMALL_PX, SMALL_PX);
+  const pixels = context?.getImageData(0, 0, SMALL_PX, SMALL_PX).data ?? new Uint8ClampedArray();
   return Uint8Array.from({ length: pixels.length / 4 }, (_, at) => ((pixels[4 * at] ?? 0) + 2 * (pixels[4 * at + 1] ?? 0) + (pixels[4 * at + 2] ?? 0)) >> 2);
 }
 
-function drawn(video: HTMLVideoElement, width: number, height: number): HTMLCanvasElement {
+function canvasOf(width: number, height: number): HTMLCanvasElement {
   const canvas = document.createElement("canvas");
   canvas.width = width;
   canvas.height = height;
-  canvas.getContext("2d", { willReadFrequently: true })?.drawImage(video, 0, 0, width, height);
   return canvas;
 }

@@ -6,7 +6,7 @@ import re
 import tempfile
 import time
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -23,7 +23,7 @@ from tallpage.cli._piping import STANDARD, messages_beside, output_file
 from tallpage.core.capture import Browser, PageRequest, Screen, normalise_address
 from tallpage.core.capture import Step as PageStep
 from tallpage.core.capture.clip import USUAL_RATE_FPS, ClipReport, ClipRequest, Scroll, take_clip
-from tallpage.core.clip import CLIP_FORMATS, ClipDocument, clip_format, document_of_cut
+from tallpage.core.clip import CLIP_FORMATS, ClipDocument, clip_format, seen_through
 from tallpage.core.clip.making import ClipFile, ClipRules, fit_clip
 from tallpage.core.errors import ClipError
 from tallpage.core.fit import fidelity_in_words
@@ -100,9 +100,9 @@ def clip(
             limit_bytes=parse_byte_count(limit),
             width_px=width,
         )
-        plays: dict[str, Any] = {"there_and_back": there_and_back, "repeats": repeats}
-        given = opened_cut(cut)
-        document = ClipDocument(**plays) if given is None else document_of_cut(given, **plays)
+        document = ClipDocument(there_and_back=there_and_back, repeats=repeats)
+        if (given := opened_cut(cut)) is not None:
+            document = seen_through(given, document)
         require_file(out)
         with tempfile.TemporaryDirectory(prefix="tallpage-") as scratch, progress_bar() as on_progress:
             with Browser() as browser:

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from pydantic import ValidationError
 
-from tallpage.core.clip import ClipDocument, HiddenOnFrames, MarkOnFrames, document_of_cut, draw
+from tallpage.core.clip import ClipDocument, HiddenOnFrames, MarkOnFrames, draw, seen_through
 from tallpage.core.cut import read_cut
 from tallpage.core.errors import ClipError
 from tallpage.core.geometry import Box, Size
@@ -108,7 +108,7 @@ def test_a_cut_gives_its_box_what_it_hides_and_its_marks() -> None:
     mark = {"kind": "box", "style": "ours", **_AREA}
     cut = read_cut(_cut(hidden=[_AREA], marks=[mark], styles={"ours": {"outline_colour": "#00AA00"}}))
 
-    document = document_of_cut(cut, repeats=3)
+    document = seen_through(cut, ClipDocument(repeats=3))
 
     assert (document.box, document.repeats) == (Box(**_AREA), 3)
     assert [row.area.box for row in document.hidden] == [Box(**_AREA)]
@@ -118,4 +118,4 @@ def test_a_cut_gives_its_box_what_it_hides_and_its_marks() -> None:
 def test_parts_of_a_cut_that_clips_do_not_have_are_named() -> None:
     folded = {**_AREA, "folds": [{"top_px": 30, "height_px": 10}]}
     with pytest.raises(ClipError, match="folds, tone"):
-        document_of_cut(read_cut(_cut(frame=folded, tone={"grey": True})))
+        seen_through(read_cut(_cut(frame=folded, tone={"grey": True})), ClipDocument())

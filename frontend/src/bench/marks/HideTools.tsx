@@ -9,14 +9,8 @@ import { Panel } from "../../parts/Panel";
 import { HideByWords } from "./HideByWords";
 import { ColourPick } from "./ColourPick";
 import { changeHidden } from "./hideSteps";
+import { WAYS } from "./hidingWays";
 import { removeSelected } from "./markSteps";
-
-export const WAYS: Record<HiddenArea["how"], { words: string; does: string }> = {
-  solid: { words: "Solid", does: "A colour over it: nothing of it is in any file" },
-  pixelate: { words: "Squares", does: "Squares of its mean colour" },
-  blur: { words: "Blur", does: "A blur, too strong to be read" },
-  patch: { words: "Patch over", does: "What surrounds it, as if it had not been there" },
-};
 
 /** How the next area is hidden, or the one in hand. */
 export function HideTools() {

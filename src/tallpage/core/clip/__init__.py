@@ -12,7 +12,7 @@ from tallpage.core.clip._frames import (
     require_rate,
     too_long,
 )
-from tallpage.core.clip._of_cut import document_of_cut
+from tallpage.core.clip._of_cut import seen_through
 from tallpage.core.clip._on_frames import MOST_ON_FRAMES, HiddenOnFrames, MarkOnFrames
 from tallpage.core.clip._playing import Shown, length_ms, played, thinned
 from tallpage.core.clip._settings import (
@@ -46,13 +46,13 @@ __all__ = [
     "Pixels",
     "Shown",
     "clip_format",
-    "document_of_cut",
     "draw",
     "draw_all",
     "length_ms",
     "open_frames",
     "played",
     "require_rate",
+    "seen_through",
     "thinned",
     "too_long",
 ]

@@ -15,6 +15,7 @@ from tallpage.core.picture import Raster, encode_webp
 from tallpage.server.clips.making import order_output
 from tallpage.server.clips.models import Clip, ClipOutput
 from tallpage.server.clips.schemas import (
+    MOST_FRAMES,
     ClipChangeIn,
     ClipDocumentSchema,
     ClipIn,
@@ -25,7 +26,7 @@ from tallpage.server.clips.schemas import (
     SharedEndIn,
     SharedKeyOut,
 )
-from tallpage.server.clips.sharing import MOST_FRAMES, begin_shared, end_shared, put_shared_frame
+from tallpage.server.clips.sharing import begin_shared, end_shared, put_shared_frame
 from tallpage.server.clips.taking import order_clip
 from tallpage.server.jobs.queue import request_stop
 from tallpage.server.jobs.schemas import JobOut
@@ -66,17 +67,16 @@ def post_shared_frame(
     key: str,
     picture: File[UploadedFile],
     number: Annotated[int, Query(ge=0, lt=MOST_FRAMES)],
-    seen: Annotated[int, Query(ge=1, le=MOST_FRAMES)],
 ) -> SharedKeyOut:
-    """The picture of a shared screen from one frame on, for as many as it is seen."""
-    put_shared_frame(key, number, seen, picture)
+    """What a shared screen shows from a frame on, until another is sent."""
+    put_shared_frame(key, number, picture)
     return SharedKeyOut(key=key)
 
 
 @router.post("/clips/shared/{key}", response={202: ClipOut}, operation_id="end_shared_clip")
 def post_shared_end(request: HttpRequest, key: str, payload: SharedEndIn) -> Status[ClipOut]:
     """Make a clip of the frames that were sent."""
-    return Status(202, _told(end_shared(key, payload.name, payload.rate_fps)))
+    return Status(202, _told(end_shared(key, payload)))
 
 
 @router.get("/clips/{int:clip_id}", response=ClipOut, operation_id="read_clip")
@@ -128,20 +128,20 @@ def read_frame(
 ) -> HttpResponse:
     """All of a frame, small, with the pointer where it was.
 
-    With a ``revision``, what is hidden and marked is on it as the clip has it now; with an ``output``, as
-    it was when that file was asked for.
+    What is hidden and marked is on it: as the clip has it now, or had it when an ``output`` was asked for.
     """
     clip = _clip(clip_id)
     frames = clip.frames()
     if number >= len(frames.frames) or width_px not in _SHOWN_WIDTHS_PX:
         raise Http404("There is no such frame.")
-    told = _output(output).document if output is not None else clip.document if revision is not None else {}
+    told = clip.document if output is None else _output(output).document
     on_it = ClipDocumentSchema(**told).as_document()
     document = ClipDocument(pointer=pointer, hidden=on_it.hidden, marks=on_it.marks)
     size = frames.size.at_width(min(width_px, frames.width_px))
     drawn = Raster.from_rows(draw(frames, document, number, size))
     answer = HttpResponse(encode_webp(drawn, quality=80), content_type="image/webp")
-    is_lasting = revision in (None, clip.revision)
+    is_plain = not on_it.hidden and not on_it.marks
+    is_lasting = is_plain or output is not None or revision == clip.revision
     answer["Cache-Control"] = "private, max-age=86400, immutable" if is_lasting else "no-store"
     return answer
 

@@ -12,6 +12,8 @@ from tallpage.core.capture.clip import USUAL_RATE_FPS, ClipRequest, Scroll
 from tallpage.core.clip import (
     LEAST_WIDTH_PX,
     MOST_ON_FRAMES,
+    MOST_RATE_FPS,
+    MOST_SECONDS,
     MOST_WIDTH_PX,
     ClipDocument,
     ClipFormat,
@@ -23,7 +25,7 @@ from tallpage.core.geometry import Box
 from tallpage.server.jobs.schemas import JobOut
 from tallpage.server.shelf.schemas import ScreenIn, StepSchema, TakeSettings
 
-MOST_FRAMES = 1_800
+MOST_FRAMES = MOST_SECONDS * MOST_RATE_FPS
 _MOST_LISTED = 20
 
 
@@ -71,9 +73,10 @@ class SharedKeyOut(Schema):
 
 
 class SharedEndIn(Schema):
-    """What the clip of a shared screen is called, and how many of its frames are seen a second."""
+    """What the clip of a shared screen is called, how many frames it has, and how many are seen a second."""
 
     name: str = Field(min_length=1, max_length=500)
+    frame_count: int = Field(ge=1, le=MOST_FRAMES)
     rate_fps: int
 
 

@@ -3,36 +3,33 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
+from itertools import pairwise
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from django.db import transaction
 
-from tallpage.core.clip import MOST_RATE_FPS, MOST_SECONDS, Frames, FramesWriter, require_rate
+from tallpage.core.clip import Frames, FramesWriter, require_rate
 from tallpage.core.errors import ClipError, Stopped
 from tallpage.core.files import storage_errors
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.clips.models import Clip
+from tallpage.server.clips.storing import attempt_folder, store_frames
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
-from tallpage.server.storage import (
-    clip_folder,
-    discard_folder,
-    incoming_folder,
-    incoming_named,
-    publish_clip,
-)
+from tallpage.server.storage import discard_folder, incoming_folder, incoming_named
 
 if TYPE_CHECKING:
     from ninja import UploadedFile
 
+    from tallpage.server.clips.schemas import SharedEndIn
+
 KIND = "keep_shared_clip"
-MOST_FRAMES = MOST_SECONDS * MOST_RATE_FPS
 _MOST_FRAME_BYTES = 60_000_000
 _BEGUN = "shared-screen"
 """An empty file that tells the folder of a shared screen from other work under way."""
 _KEY = re.compile(r"[0-9a-f]{32}")
-_NAME = re.compile(r"(?P<number>\d{5})-(?P<seen>\d{1,5})\.png")
 
 
 def begin_shared() -> str:
@@ -43,8 +40,8 @@ def begin_shared() -> str:
     return folder.name
 
 
-def put_shared_frame(key: str, number: int, seen: int, picture: UploadedFile) -> None:
-    """Keep a frame as it came, which is seen for so many frames. It is decoded when the clip is made.
+def put_shared_frame(key: str, number: int, picture: UploadedFile) -> None:
+    """Keep what is seen from a frame on, as it came. It is decoded when the clip is made.
 
     Raises:
         ClipError: nothing was begun under that key, or the picture is absurdly large.
@@ -57,26 +54,26 @@ def put_shared_frame(key: str, number: int, seen: int, picture: UploadedFile) ->
             hint="Share a smaller window.",
             code="frame_too_large",
         )
-    with storage_errors(folder), (folder / f"{number:05d}-{seen}.png").open("wb") as file:
+    with storage_errors(folder), (folder / f"{number:05d}.png").open("wb") as file:
         for chunk in picture.chunks():
             file.write(chunk)
 
 
-def end_shared(key: str, name: str, rate_fps: int) -> Clip:
+def end_shared(key: str, ended: SharedEndIn) -> Clip:
     """Put a clip of the frames that were sent in the list, and its making on the queue.
 
     Raises:
         ClipError: nothing was begun under that key, or no frame was sent.
     """
-    require_rate(rate_fps)
+    require_rate(ended.rate_fps)
     if not _sent(_begun(key)):
         raise ClipError("No frame was taken.", hint="Take it again, a little longer.", code="clip_empty")
     with transaction.atomic():
         return Clip.objects.create(
-            name=name[:MAX_NAME_CHARS],
+            name=ended.name[:MAX_NAME_CHARS],
             address="",
-            asked={"kind": "shared", "frames": key},
-            rate_fps=rate_fps,
+            asked={"kind": "shared", "frames": key, "frame_count": ended.frame_count},
+            rate_fps=ended.rate_fps,
             job=enqueue(KIND),
         )
 
@@ -85,30 +82,22 @@ def prepare(job: Job) -> Work:
     """How the frames of a shared screen are read and stored."""
     clip = Clip.objects.get(job=job)
     sent = incoming_named(clip.asked["frames"])
-    if clip.incoming_key:  # of an attempt that was killed
-        discard_folder(incoming_named(clip.incoming_key))
-        discard_folder(clip_folder(clip.incoming_key))
-    folder = incoming_folder()
-    Clip.objects.filter(pk=clip.pk).update(incoming_key=folder.name)
+    folder = attempt_folder(clip)
 
     def run(signals: Signals) -> Frames:
-        pictures = _sent(sent)
+        paths = _sent(sent)
         writer = FramesWriter(folder, rate_fps=clip.rate_fps)
-        for done, (path, seen) in enumerate(pictures):
+        for done, (path, seen) in enumerate(zip(paths, _seen(paths, clip.asked["frame_count"]), strict=True)):
             if signals.stop_mode != "go_on":
                 raise Stopped("Making the clip was stopped.")
-            signals.report("taking", done, len(pictures))
+            signals.report("taking", done, len(paths))
             png = path.read_bytes()
             for _ in range(seen):
                 writer.add(png)
         return writer.finish()
 
     def commit(frames: Frames) -> None:
-        now = Clip.objects.get(pk=clip.pk)
-        now.storage_key, now.incoming_key = publish_clip(folder), ""
-        now.width_px, now.height_px = frames.width_px, frames.height_px
-        now.frame_count = len(frames.frames)
-        now.save()
+        store_frames(clip.pk, frames)
         discard_folder(sent)
 
     return Work(run=run, commit=commit, rollback=lambda: discard_folder(folder))
@@ -125,7 +114,12 @@ def _begun(key: str) -> Path:
     return folder
 
 
-def _sent(folder: Path) -> list[tuple[Path, int]]:
-    """The pictures that were sent, in their order, and for how many frames each is seen."""
-    paths = sorted(folder.glob("*.png"))
-    return [(path, int(match["seen"])) for path in paths if (match := _NAME.fullmatch(path.name))]
+def _sent(folder: Path) -> list[Path]:
+    """The pictures that were sent, in their order."""
+    return sorted(folder.glob("*.png"))
+
+
+def _seen(paths: Sequence[Path], frame_count: int) -> list[int]:
+    """For how many frames each is seen: until the next that arrived, the first from the beginning on."""
+    numbers = [0, *(int(path.stem) for path in paths[1:])]
+    return [max(1, end - start) for start, end in pairwise([*numbers, frame_count])]

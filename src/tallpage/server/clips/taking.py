@@ -11,17 +11,12 @@ from tallpage.core.clip import Frames
 from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.server.clips.models import Clip
 from tallpage.server.clips.schemas import ClipIn
+from tallpage.server.clips.storing import attempt_folder, store_frames
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.shelf.taking import browser_pool
 from tallpage.server.signins.keeping import sign_in_for
-from tallpage.server.storage import (
-    clip_folder,
-    discard_folder,
-    incoming_folder,
-    incoming_named,
-    publish_clip,
-)
+from tallpage.server.storage import discard_folder
 
 KIND = "take_clip"
 
@@ -46,11 +41,7 @@ def prepare(job: Job) -> Work:
     """How a clip is taken and stored."""
     clip = Clip.objects.get(job=job)
     request = ClipIn(**clip.asked).as_request(clip.address, sign_in_for(clip.address))
-    if clip.incoming_key:  # of an attempt that was killed
-        discard_folder(incoming_named(clip.incoming_key))
-        discard_folder(clip_folder(clip.incoming_key))
-    folder = incoming_folder()
-    Clip.objects.filter(pk=clip.pk).update(incoming_key=folder.name)
+    folder = attempt_folder(clip)
 
     def run(signals: Signals) -> tuple[Frames, ClipReport]:
         if not server_settings.ALLOW_PRIVATE:
@@ -73,10 +64,7 @@ def prepare(job: Job) -> Work:
 
     def commit(taken: tuple[Frames, ClipReport]) -> None:
         frames, report = taken
-        now = Clip.objects.get(pk=clip.pk)
-        now.storage_key, now.incoming_key = publish_clip(folder), ""
-        now.width_px, now.height_px = frames.width_px, frames.height_px
-        now.rate_fps, now.frame_count = frames.rate_fps, len(frames.frames)
+        now = store_frames(clip.pk, frames)
         now.warnings = list(report.warnings)
         now.name = (report.title or now.name)[:MAX_NAME_CHARS]
         now.save()
