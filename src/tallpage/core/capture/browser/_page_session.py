@@ -6,6 +6,7 @@ import base64
 import json
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from functools import partial
 from typing import TYPE_CHECKING, Any
 from urllib.parse import urlsplit
 
@@ -186,6 +187,44 @@ class PageSession:
     def run_everywhere(self, script: str, argument: object = None, *, timeout_ms: int) -> list[Any]:
         """Run a page script in the page and in the frames down to its content, from outer to inner."""
         return [self._run_in(frame, script, argument, timeout_ms) for frame in self._frames]
+
+    def run_in_all_frames(self, script: str, argument: object = None, *, timeout_ms: int) -> list[Any]:
+        """Run a page script in the page and in every frame within it; what has just gone tells nothing."""
+        rows = []
+        for frame in self._page.frames:
+            try:
+                rows.append(self._run_in(frame, script, argument, timeout_ms))
+            except PageError as error:
+                if error.code == "page_hung" or frame is self._page.main_frame:
+                    raise
+        return rows
+
+    def loaded_pictures(self, *, timeout_ms: int) -> Iterator[tuple[str, str, Callable[[], bytes | None]]]:
+        """Address and type of each picture that the page has loaded, and what gives its bytes.
+
+        None are given where the browser has let go of them.
+        """
+        with self._answering_within(timeout_ms):
+            self._session.send("Page.enable")  # without it, no content is given
+            trees = [self._session.send("Page.getResourceTree")["frameTree"]]
+        while trees:
+            tree = trees.pop()
+            trees.extend(tree.get("childFrames", ()))
+            frame_id = tree["frame"]["id"]
+            for row in tree["resources"]:
+                if row["type"] == "Image":
+                    yield row["url"], row["mimeType"], partial(self._resource, frame_id, row["url"], timeout_ms)
+
+    def _resource(self, frame_id: str, address: str, timeout_ms: int) -> bytes | None:
+        try:
+            with self._answering_within(timeout_ms):
+                answer = self._session.send("Page.getResourceContent", {"frameId": frame_id, "url": address})
+        except PageError as error:
+            if error.code == "page_hung":
+                raise
+            return None
+        content: str = answer["content"]
+        return base64.b64decode(content) if answer["base64Encoded"] else content.encode()
 
     def words(
         self, area_px: Box, *, seen: list[str], cut_off: bool, timeout_ms: int
@@ -388,10 +427,9 @@ class PageSession:
             self._page.clock.pause_at(self._page.evaluate("Date.now()") + 1)
 
     def let_pass(self, wait_ms: int, *, timeout_ms: int) -> None:
-        """Let so much of the page's own time pass, however long that takes."""
+        """Let so much time of the page's scripts pass, however long that takes."""
         with self._answering_within(timeout_ms):
             self._page.clock.run_for(wait_ms)
-        self.run("clip/animations", {"ms": wait_ms}, timeout_ms=timeout_ms)
 
     def set_screen(self) -> None:
         """Set the display's metrics in the session that takes the pictures.

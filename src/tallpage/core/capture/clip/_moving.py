@@ -7,6 +7,7 @@ from collections.abc import Callable
 from tallpage.core.capture._request import Progress
 from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.clip._request import ClipRequest
+from tallpage.core.capture.clip._time import PageTime
 from tallpage.core.capture.opening._arriving import StepsDone
 from tallpage.core.capture.opening._steps import Step
 from tallpage.core.clip import FramesWriter
@@ -52,15 +53,13 @@ class _Camera:
         self._page, self._request, self._writer, self._go_on = page, request, writer, go_on
         self._timeout_ms = request.page.timeouts.operation_ms
         self._taken = 0
-        self._passed_ms = 0
         self.pointer: tuple[float, float] | None = None
         """In CSS px of the window."""
         self._size: Box | None = None
         if request.element:
             page.scroll_to(request.element, timeout_ms=request.page.timeouts.step_ms)
             self._size = self._element_px()
-        page.stop_clock(timeout_ms=self._timeout_ms)
-        page.let_pass(0, timeout_ms=self._timeout_ms)  # what moves by styles is stopped, and begins anew
+        self._time = PageTime(page, timeout_ms=self._timeout_ms)
 
     def see(self, seconds: float, *, pressed: bool = False) -> None:
         """Let time pass, and take what is seen."""
@@ -85,9 +84,7 @@ class _Camera:
             pressed=pressed,
         )
         self._taken += 1
-        due_ms = round(self._taken * 1_000 / self._request.rate_fps)
-        self._page.let_pass(due_ms - self._passed_ms, timeout_ms=self._timeout_ms)
-        self._passed_ms = due_ms
+        self._time.pass_until(round(self._taken * 1_000 / self._request.rate_fps))
 
     def _scrolled_px(self) -> tuple[int, int]:
         box = self._page.run("live/window", timeout_ms=self._timeout_ms)["box"]
