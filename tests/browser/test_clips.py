@@ -36,13 +36,40 @@ def _hidden_by_dragging(person: Person) -> Any:
     assert (row["first"], row["last"]) == (2, 11)
     person.click("On all frames")
     person.until(lambda _: _clip(person)["document"]["hidden"][0]["first"] == 0, what="all frames")
+    area = _taken_up_and_moved(person)
     person.click("Part")
     person.drag("[data-pen=part]", (10, 10), (200, 100))
     box = person.until(lambda _: _clip(person)["document"]["box"], what="a part")
     assert box["width_px"] > box["height_px"] > 50
     person.click("All of it")
     person.until(lambda _: _clip(person)["document"]["box"] is None, what="all of the frames")
-    return row["area"]
+    return area
+
+
+def _taken_up_and_moved(person: Person) -> Any:
+    """A hidden area is made larger by a corner and moved by keys; a box is added and removed by keys alone."""
+    before = _clip(person)["document"]["hidden"][0]["area"]
+    person.drag("[data-handle=se]", (5, 5), (30, 12))
+    person.until(
+        lambda _: _clip(person)["document"]["hidden"][0]["area"]["width_px"] > before["width_px"], what="wider"
+    )
+    person.press(Keys.ARROW_RIGHT + Keys.ARROW_RIGHT + Keys.ARROW_DOWN)
+    wanted = (before["x_px"] + 2, before["y_px"] + 1)
+
+    def place() -> tuple[int, int]:
+        area = _clip(person)["document"]["hidden"][0]["area"]
+        return area["x_px"], area["y_px"]
+
+    person.until(lambda _: place() == wanted, what="moved by keys")
+    person.click("Box")
+    person.press(Keys.ESCAPE)
+    person.until(lambda _: not person.all("[data-pen]"), what="no pen in hand")
+    person.click("Box")
+    person.click("Put it in the middle")
+    person.until(lambda _: _clip(person)["document"]["marks"], what="a box")
+    person.press(Keys.DELETE)
+    person.until(lambda _: not _clip(person)["document"]["marks"], what="no box any more")
+    return _clip(person)["document"]["hidden"][0]["area"]
 
 
 def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(person: Person) -> None:

@@ -95,8 +95,8 @@ def test_a_sweep_is_saved_into_a_folder_of_the_server_and_then_deleted(
     person: Person, own_site: DemoSite
 ) -> None:
     sweep_id = _take(person, own_site, 6)
-    panel = person.open_panel("Save")
-    panel.find_element(By.CSS_SELECTOR, "input:not([type])").send_keys("For Monday")
+    person.open_panel("Save")
+    person.see("[role=dialog] input:not([type])").send_keys("For Monday")
     person.click("Save all there")
     person.see_text("Saved in")
     folder = Path(person.ask(f"/sweeps/{sweep_id}")["saving"]["folder"])

@@ -8,6 +8,9 @@ const LIST = ["clips"];
 
 const keyOf = (clipId: number) => ["clip", clipId];
 
+/** How many changes of a clip the server has not answered yet. */
+const unsaved = new Map<number, number>();
+
 const isPending = ({ job }: { job: { state: string } }) => job.state === "queued" || job.state === "running";
 
 /** The newest clips; followed while one is being taken. */
@@ -21,9 +24,16 @@ export function useClips() {
 
 /** A clip; followed while it is taken, or a file is made of it. */
 export function useClip(clipId: number) {
+  const queries = useQueryClient();
   return useQuery({
     queryKey: keyOf(clipId),
-    queryFn: () => answered(api.GET("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } } })),
+    queryFn: async () => {
+      const clip = await answered(api.GET("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } } }));
+      const known = queries.getQueryData<Clip>(keyOf(clipId));
+      // What the server has told may be older than what was changed here meanwhile.
+      const isOlder = known && ((unsaved.get(clipId) ?? 0) > 0 || clip.revision < known.revision);
+      return isOlder ? { ...clip, document: known.document, revision: known.revision } : clip;
+    },
     refetchIntervalInBackground: true, // whose tab was shared still looks at that one
     refetchInterval: ({ state }) => (state.data && (isPending(state.data) || state.data.outputs.some(isPending)) ? POLL_MS : false),
     retry: false,
@@ -38,19 +48,36 @@ export function useTakeClip() {
   });
 }
 
+/** What a change makes of a clip's document: some of its parts, told as they are or made of the newest ones. */
+export type ClipChange = Partial<ClipDocument> | ((now: ClipDocument) => Partial<ClipDocument>);
+
 /** Says how a clip is seen; what was changed is shown at once, and taken back where it is refused. */
-export function useChangeClip(clipId: number) {
+export function useChangeClip(clipId: number): (change: ClipChange, onError: (error: Error) => void) => void {
   const queries = useQueryClient();
-  return useMutation({
+  const key = keyOf(clipId);
+  const saving = useMutation({
     scope: { id: `clip-${clipId}` },
-    mutationFn: (document: ClipDocument) => {
-      const revision = queries.getQueryData<Clip>(keyOf(clipId))?.revision ?? 0;
-      return answered(api.PUT("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } }, body: { revision, document } }));
+    mutationFn: async (document: ClipDocument) => {
+      const revision = queries.getQueryData<Clip>(key)?.revision ?? 0;
+      try {
+        return await answered(api.PUT("/api/clips/{clip_id}", { params: { path: { clip_id: clipId } }, body: { revision, document } }));
+      } finally {
+        unsaved.set(clipId, (unsaved.get(clipId) ?? 1) - 1);
+      }
     },
-    onMutate: (document) => queries.setQueryData<Clip>(keyOf(clipId), (clip) => clip && { ...clip, document }),
-    onSuccess: ({ revision }) => queries.setQueryData<Clip>(keyOf(clipId), (clip) => clip && { ...clip, revision }),
-    onError: () => queries.invalidateQueries({ queryKey: keyOf(clipId) }),
+    onSuccess: ({ revision }) => queries.setQueryData<Clip>(key, (clip) => clip && { ...clip, revision }),
+    onError: () => queries.invalidateQueries({ queryKey: key }),
   });
+  // The change is shown before it waits for those before it, so that the next one is made of it.
+  return (change, onError) => {
+    const now = queries.getQueryData<Clip>(key)?.document as ClipDocument | undefined;
+    if (!now) return;
+    const document = { ...now, ...(typeof change === "function" ? change(now) : change) };
+    void queries.cancelQueries({ queryKey: key });
+    unsaved.set(clipId, (unsaved.get(clipId) ?? 0) + 1);
+    queries.setQueryData<Clip>(key, (clip) => clip && { ...clip, document });
+    saving.mutate(document, { onError });
+  };
 }
 
 export function useMakeClip(clipId: number) {

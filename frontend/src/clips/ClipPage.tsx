@@ -1,8 +1,8 @@
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 
 import { asProblem } from "../api/client";
-import { useChangeClip, useClip, useStopClip } from "../api/clips";
+import { type ClipChange, useChangeClip, useClip, useStopClip } from "../api/clips";
 import type { Clip, ClipDocument } from "../api/types";
 import { NotHere } from "../app/NotHere";
 import { showProblem } from "../app/showProblem";
@@ -12,12 +12,14 @@ import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
 import { ClipFiles } from "./ClipFiles";
 import { ClipPlayer } from "./ClipPlayer";
+import { FrameHandles } from "./FrameHandles";
 import { FrameStrip } from "./FrameStrip";
 import { HowItPlays } from "./HowItPlays";
-import { ALL_FRAMES, drawnOn, type Pen, type Span, spanWords } from "./onFrames";
+import { ALL_FRAMES, drawnOn, inTheMiddle, type Pen, type Span, spanWords } from "./onFrames";
 import { OnTheFrames } from "./OnTheFrames";
 import { PenTools } from "./PenTools";
 import { lengthMs, played } from "./playing";
+import { isOn, type Thing } from "./takenUp";
 
 /** One clip: how it plays, its frames, and the files that are made of it. */
 export function ClipPage() {
@@ -61,12 +63,29 @@ function Taken({ clip }: { clip: Clip }) {
   const [frame, setFrame] = useState(0);
   const [range, setRange] = useState<Span | null>(null);
   const [pen, setPen] = useState<Pen | null>(null);
+  const [inHand, setInHand] = useState<Thing | null>(null);
+  const [layer, setLayer] = useState<HTMLDivElement | null>(null);
+  const hasDrawn = useRef(false);
   const [compared, setCompared] = useState<number | null>(null);
   const beside = clip.outputs.find((output) => output.id === compared && output.bytes > 0);
   // A file is compared with the frames as they were seen when it was asked for.
   const madeOf = (beside?.document ?? document) as ClipDocument;
   const comparedWith = useMemo(() => played(clip.frame_count, clip.rate_fps, madeOf), [clip.frame_count, clip.rate_fps, madeOf]);
-  const put = (more: Partial<ClipDocument>) => change.mutate({ ...document, ...more }, { onError: showProblem });
+  const put = (more: ClipChange) => change(more, showProblem);
+  const drawn = (more: Partial<ClipDocument>) => {
+    put(more);
+    setPen(null);
+    hasDrawn.current = true;
+    if (!more.box && range && !isOn(range, frame)) setFrame(range.first); // what was drawn is to be seen
+    if (more.hidden) setInHand({ of: "hidden", at: more.hidden.length - 1 });
+    if (more.marks) setInHand({ of: "marks", at: more.marks.length - 1 });
+  };
+  // What was just drawn has the keys, so that it can be moved at once.
+  const onLayer = useCallback((node: HTMLDivElement | null) => {
+    setLayer(node);
+    if (node && hasDrawn.current) node.focus({ preventScroll: true });
+    if (node) hasDrawn.current = false;
+  }, []);
   return (
     <main className="mx-auto grid max-w-[110rem] grid-cols-[minmax(0,1fr)] gap-x-6 px-4 pt-4 pb-12 lg:grid-cols-[minmax(0,1fr)_22rem]" data-clip={clip.id} data-state={clip.job.state}>
       <header className="mb-3 flex flex-wrap items-baseline gap-x-4 lg:col-span-2">
@@ -84,7 +103,18 @@ function Taken({ clip }: { clip: Clip }) {
             {words}
           </p>
         ))}
-        {!beside && <PenTools pen={pen} where={spanWords(range ?? ALL_FRAMES)} onPick={setPen} />}
+        {!beside && (
+          <PenTools
+            pen={pen}
+            where={spanWords(range ?? ALL_FRAMES)}
+            onPick={setPen}
+            onPut={(held) => {
+              const [from, to] = inTheMiddle(clip);
+              const more = drawnOn(document, held, from, to, clip, range ?? ALL_FRAMES);
+              if (more) drawn(more);
+            }}
+          />
+        )}
         <ClipPlayer
           clip={clip}
           document={madeOf}
@@ -95,13 +125,25 @@ function Taken({ clip }: { clip: Clip }) {
           pen={beside ? null : pen}
           onDrawn={(from, to) => {
             const more = pen && drawnOn(document, pen, from, to, clip, range ?? ALL_FRAMES);
-            if (!more) return;
-            put(more);
-            setPen(null);
+            if (more) drawn(more);
           }}
+          over={beside ? undefined : (box) => <FrameHandles clip={clip} document={document} frame={frame} box={box} inHand={inHand} onTake={setInHand} onChange={put} layer={layer} onLayer={onLayer} />}
         />
         <FrameStrip clip={clip} document={document} frame={frame} onFrame={setFrame} onRange={setRange} onDrop={(dropped) => put({ dropped })} />
-        <OnTheFrames document={document} range={range} onChange={put} />
+        <OnTheFrames
+          document={document}
+          range={range}
+          inHand={inHand}
+          onTake={(thing) => {
+            const row = document[thing.of][thing.at];
+            if (!row) return;
+            setPen(null);
+            setInHand(thing);
+            if (!isOn(row, frame)) setFrame(row.first);
+            layer?.focus();
+          }}
+          onChange={put}
+        />
       </div>
       <div className="grid content-start gap-6">
         <HowItPlays clip={clip} document={document} onChange={put} />

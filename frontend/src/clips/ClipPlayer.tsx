@@ -1,5 +1,5 @@
 import { Pause, Play } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 
 import { framesOf, frameUrl } from "../api/clips";
 import type { Clip, ClipDocument, ClipOutput } from "../api/types";
@@ -20,10 +20,12 @@ interface ClipPlayerProps {
   /** What a drag on the frame draws. While one is held, all of the frame is seen. */
   pen: Pen | null;
   onDrawn: (from: Point, to: Point) => void;
+  /** Lies over the part of the frame that is seen, while no pen is held. */
+  over?: ((box: NonNullable<ClipDocument["box"]>) => ReactNode) | undefined;
 }
 
 /** Plays what is seen, from the frames themselves. Still, it shows the frame that was chosen. */
-export function ClipPlayer({ clip, document, shown, frame, onFrame, beside, pen, onDrawn }: ClipPlayerProps) {
+export function ClipPlayer({ clip, document, shown, frame, onFrame, beside, pen, onDrawn, over }: ClipPlayerProps) {
   const [isPlaying, setIsPlaying] = useState(false);
   const canvas = useRef<HTMLCanvasElement>(null);
   const pictures = useRef(new Map<string, HTMLImageElement>());
@@ -77,6 +79,7 @@ export function ClipPlayer({ clip, document, shown, frame, onFrame, beside, pen,
         <div className="relative grid max-h-[48dvh] max-w-full place-items-center">
           <canvas ref={canvas} width={width} height={height} className="max-h-[48dvh] max-w-full border border-base-300 bg-white" aria-label={`Frame ${frame + 1}`} role="img" />
           {pen && <FramePen clip={clip} document={document} pen={pen} canvas={canvas} onDrawn={onDrawn} />}
+          {!pen && !isPlaying && over?.(box)}
         </div>
         {beside && <BesideIt key={beside.id} output={beside} momentMs={(shown[place]?.startMs ?? 0) + 1} width={width} height={height} />}
       </div>

@@ -4,24 +4,28 @@ import type { ClipDocument } from "../api/types";
 import { ColourPick } from "../bench/marks/ColourPick";
 import { type HidingWay, WAYS } from "../bench/marks/hidingWays";
 import { NumberInput } from "../parts/fields/NumberInput";
-import { ALL_FRAMES, type MarkOnFrames, placeOf, type Span, spanWords } from "./onFrames";
+import { ALL_FRAMES, INK, type MarkOnFrames, placeOf, PLUM, type Span, spanWords } from "./onFrames";
+import { sameThing, type Thing } from "./takenUp";
 
 interface OnTheFramesProps {
   document: ClipDocument;
   /** The range of frames in hand; null where it is a single one. */
   range: Span | null;
+  inHand: Thing | null;
+  /** Takes something up on the frame. */
+  onTake: (thing: Thing) => void;
   onChange: (more: Partial<ClipDocument>) => void;
 }
 
 /** The field of a kind that is its colour, where that is not the field `colour`. */
 const COLOURED: Record<string, string> = { box: "outline_colour", arrow: "filling" };
 
-const colourOf = (mark: MarkOnFrames["mark"]): string | null => (mark as unknown as Record<string, string | null | undefined>)[COLOURED[mark.kind] ?? "colour"] ?? null;
+const colourOf = (mark: MarkOnFrames["mark"]): string => (mark as unknown as Record<string, string | null | undefined>)[COLOURED[mark.kind] ?? "colour"] ?? (mark.kind === "text" ? INK : PLUM);
 
 const KINDS: Record<string, string> = { box: "Box", arrow: "Arrow", text: "Words" };
 
 /** What is hidden and drawn on the frames, each with the frames that it is on. */
-export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
+export function OnTheFrames({ document, range, inHand, onTake, onChange }: OnTheFramesProps) {
   const { hidden, marks } = document;
   if (hidden.length + marks.length === 0) return null;
   const setHidden = (at: number, more: object) => onChange({ hidden: hidden.map((row, index) => (index === at ? { ...row, ...more } : row)) });
@@ -33,7 +37,7 @@ export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
       </h2>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-x-8 gap-y-4 text-sm">
         {hidden.map((row, at) => (
-          <Row key={`hidden-${at}`} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
+          <Row key={`hidden-${at}`} isInHand={sameThing(inHand, { of: "hidden", at })} onTake={() => onTake({ of: "hidden", at })} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
             <div className="flex items-center gap-2">
               <select className="select select-xs w-32" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
                 {Object.entries(WAYS).map(([way, { words }]) => (
@@ -48,7 +52,7 @@ export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
           </Row>
         ))}
         {marks.map((row, at) => (
-          <Row key={`mark-${at}`} name={`${KINDS[row.mark.kind] ?? "Mark"} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange({ marks: marks.filter((_, index) => index !== at) })}>
+          <Row key={`mark-${at}`} isInHand={sameThing(inHand, { of: "marks", at })} onTake={() => onTake({ of: "marks", at })} name={`${KINDS[row.mark.kind] ?? "Mark"} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange({ marks: marks.filter((_, index) => index !== at) })}>
             <div className="flex items-center gap-2">
               {row.mark.kind === "text" && <Words key={row.mark.text} name={`Words ${at + 1}`} text={row.mark.text} onPut={(text) => setMark(at, { mark: { ...row.mark, text } })} />}
               <ColourPick name={`Colour of mark ${at + 1}`} value={colourOf(row.mark)} onPick={(colour) => colour && setMark(at, { mark: { ...row.mark, [COLOURED[row.mark.kind] ?? "colour"]: colour } })} />
@@ -63,6 +67,8 @@ export function OnTheFrames({ document, range, onChange }: OnTheFramesProps) {
 
 interface RowProps {
   name: string;
+  isInHand: boolean;
+  onTake: () => void;
   span: { first: number; last?: number | null };
   range: Span | null;
   onSpan: (span: Span) => void;
@@ -70,13 +76,15 @@ interface RowProps {
   children: React.ReactNode;
 }
 
-function Row({ name, span, range, onSpan, onRemove, children }: RowProps) {
+function Row({ name, isInHand, onTake, span, range, onSpan, onRemove, children }: RowProps) {
   const isOnRange = span.first === range?.first && (span.last ?? null) === range.last;
   const isOnAll = span.first === 0 && (span.last ?? null) === null;
   return (
     <li className="grid gap-1" data-on-frames={name}>
       <div className="flex items-baseline gap-2">
-        <span className="font-medium">{name}</span>
+        <button type="button" className={`cursor-pointer font-medium underline decoration-dotted ${isInHand ? "text-accent" : ""}`} aria-pressed={isInHand} title="Take it up on the frame" onClick={onTake}>
+          {name}
+        </button>
         <span className="text-info">on {spanWords(span)}</span>
         <button type="button" className="btn btn-square btn-ghost btn-xs ml-auto self-center" aria-label={`Remove ${name.toLowerCase()}`} onClick={onRemove}>
           <Trash2 size={14} aria-hidden />

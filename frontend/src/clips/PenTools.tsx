@@ -1,3 +1,5 @@
+import { useEffect } from "react";
+
 import type { Pen } from "./onFrames";
 
 const PENS: Record<Pen, { words: string; does: string }> = {
@@ -13,10 +15,18 @@ interface PenToolsProps {
   /** The frames on which something new is, in words. */
   where: string;
   onPick: (pen: Pen | null) => void;
+  /** Puts what the pen makes in the middle of the frame, without a drag. */
+  onPut: (pen: Pen) => void;
 }
 
-/** What a drag on the frame does; pressed again, nothing. */
-export function PenTools({ pen, where, onPick }: PenToolsProps) {
+/** What a drag on the frame does; pressed again, or after Escape, nothing. */
+export function PenTools({ pen, where, onPick, onPut }: PenToolsProps) {
+  useEffect(() => {
+    if (!pen) return;
+    const heard = (event: KeyboardEvent) => event.key === "Escape" && onPick(null);
+    window.addEventListener("keydown", heard);
+    return () => window.removeEventListener("keydown", heard);
+  }, [pen, onPick]);
   return (
     <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
       <div className="join" role="group" aria-label="On the frames">
@@ -27,6 +37,11 @@ export function PenTools({ pen, where, onPick }: PenToolsProps) {
         ))}
       </div>
       <p className="min-h-5">{pen && `${PENS[pen].does}${pen === "part" ? "" : ` It is on ${where}.`}`}</p>
+      {pen && (
+        <button type="button" className="btn btn-sm" onClick={() => onPut(pen)}>
+          Put it in the middle
+        </button>
+      )}
     </div>
   );
 }

@@ -19,8 +19,9 @@ export const ALL_FRAMES: Span = { first: 0, last: null };
 const LEAST_DRAWN_PX = 6;
 /** Letters and lines are as large as on the Bench, on a screen of this width. */
 const USUAL_WIDTH_PX = 1_280;
-const PLUM = "#6B3A5B";
-const INK = "#1D2B2A";
+/** The colours in which marks begin. */
+export const PLUM = "#6B3A5B";
+export const INK = "#1D2B2A";
 
 /** The document after something was drawn from one point to another; null where the drag made nothing. */
 export function drawnOn(document: ClipDocument, pen: Pen, from: Point, to: Point, frames: PageSize, span: Span): Partial<ClipDocument> | null {
@@ -40,6 +41,14 @@ export function drawnOn(document: ClipDocument, pen: Pen, from: Point, to: Point
     case "text":
       return withMark(document, { kind: "text", x_px: area.x_px, y_px: area.y_px, text: "Words", colour: INK, size_px: 24 * scale }, span);
   }
+}
+
+/** The drag that puts something in the middle of the frames, for those who do not drag. */
+export function inTheMiddle({ width_px, height_px }: PageSize): [Point, Point] {
+  return [
+    { x_px: Math.round(width_px / 3), y_px: Math.round(height_px / 3) },
+    { x_px: Math.round((2 * width_px) / 3), y_px: Math.round((2 * height_px) / 3) },
+  ];
 }
 
 // Fields that are not said keep their usual value: the server fills them in.
