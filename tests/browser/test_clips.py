@@ -47,20 +47,17 @@ def _hidden_by_dragging(person: Person) -> Any:
 
 
 def _taken_up_and_moved(person: Person) -> Any:
-    """A hidden area is made larger by a corner and moved by keys; a box is added and removed by keys alone."""
-    before = _clip(person)["document"]["hidden"][0]["area"]
+    """A hidden area is made larger by a corner and moved by keys; a box comes and goes by keys alone."""
+
+    def area() -> Any:
+        return _clip(person)["document"]["hidden"][0]["area"]
+
+    before = area()
     person.drag("[data-handle=se]", (5, 5), (30, 12))
-    person.until(
-        lambda _: _clip(person)["document"]["hidden"][0]["area"]["width_px"] > before["width_px"], what="wider"
-    )
+    person.until(lambda _: area()["width_px"] > before["width_px"], what="wider")
     person.press(Keys.ARROW_RIGHT + Keys.ARROW_RIGHT + Keys.ARROW_DOWN)
     wanted = (before["x_px"] + 2, before["y_px"] + 1)
-
-    def place() -> tuple[int, int]:
-        area = _clip(person)["document"]["hidden"][0]["area"]
-        return area["x_px"], area["y_px"]
-
-    person.until(lambda _: place() == wanted, what="moved by keys")
+    person.until(lambda _: (area()["x_px"], area()["y_px"]) == wanted, what="moved by keys")
     person.click("Box")
     person.press(Keys.ESCAPE)
     person.until(lambda _: not person.all("[data-pen]"), what="no pen in hand")
@@ -69,7 +66,7 @@ def _taken_up_and_moved(person: Person) -> Any:
     person.until(lambda _: _clip(person)["document"]["marks"], what="a box")
     person.press(Keys.DELETE)
     person.until(lambda _: not _clip(person)["document"]["marks"], what="no box any more")
-    return _clip(person)["document"]["hidden"][0]["area"]
+    return area()
 
 
 def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(person: Person) -> None:

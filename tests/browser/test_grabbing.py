@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -98,6 +99,23 @@ def test_sharing_that_ends_is_said_and_what_was_grabbed_stays(sharing_person: tu
     _grabbed(person, 1)
 
 
+def _shared_pixels(person: Person) -> Any:
+    """The picture of what is shared, made small."""
+    return person.driver.execute_script(
+        """
+        const small = Object.assign(document.createElement("canvas"), { width: 32, height: 20 });
+        const drawn = small.getContext("2d");
+        drawn.drawImage(document.querySelector("video"), 0, 0, 32, 20);
+        return small.toDataURL();
+        """
+    )
+
+
+def _seconds_of_clip(person: Person) -> int:
+    found = re.search(r"(\d+) s of a clip", person.see("main").text)
+    return int(found[1]) if found else 0
+
+
 def _clip_taken(person: Person) -> Any:
     person.see("canvas[data-drawn]")
     return person.ask(f"/clips/{person.see('main[data-clip]').get_attribute('data-clip')}")
@@ -109,8 +127,11 @@ def test_a_tab_becomes_a_clip_also_where_sharing_ends_in_the_middle(
     person, shared = sharing_person
     person.click("Take a clip")
     person.see_text("1 s of a clip")
+    before = _shared_pixels(person)
     _scroll(person.driver, shared, 600)
-    person.see_text("2 s of a clip")
+    person.until(lambda _: _shared_pixels(person) != before, what="another picture of the tab")
+    seconds = _seconds_of_clip(person)
+    person.until(lambda _: _seconds_of_clip(person) >= seconds + 2, what="two seconds more")
     person.click("Enough")
     clip = _clip_taken(person)
     assert clip["frame_count"] >= 20

@@ -11,7 +11,16 @@ from typing import TypeVar
 import psutil
 
 from tallpage.core.capture import PRESETS, FilteringProxy, PageRequest, Screen
-from tallpage.core.capture.live import Event, Frame, Input, KeyInput, LivePage, PointerInput, TouchInput
+from tallpage.core.capture.live import (
+    Event,
+    Frame,
+    Input,
+    KeyInput,
+    LivePage,
+    Place,
+    PointerInput,
+    TouchInput,
+)
 
 _E = TypeVar("_E")
 PATIENCE_S = 60.0
@@ -35,14 +44,26 @@ class Hands:
         if isinstance(event, Frame) and not event.sharp:
             self.page.drawn()
 
-    def until(self, kind: type[_E], holds: Callable[[_E], bool] = lambda _: True) -> _E:
-        """The first event of a kind, from now on or before, of which something holds; it is heard once."""
+    def loaded(self) -> None:
+        """Wait until the page is there and at rest: before, an empty one may have been shown at rest."""
+        self.until(Place, lambda place: not place.loading, heard=False)
+        self.point(1, 1)
+        self.rested()
+
+    def until(
+        self, kind: type[_E], holds: Callable[[_E], bool] = lambda _: True, *, heard: bool = True
+    ) -> _E:
+        """The first event of a kind, from now on or before, of which something holds.
+
+        It is ``heard`` once, unless it is left for others.
+        """
         last_s = time.monotonic() + PATIENCE_S
         with self._news:
             while True:
                 for event in self.events:
                     if isinstance(event, kind) and holds(event):
-                        self.events.remove(event)
+                        if heard:
+                            self.events.remove(event)
                         return event
                 others = [event for event in self.events if not isinstance(event, Frame)]
                 assert self._news.wait(last_s - time.monotonic()), f"no {kind.__name__}: {others}"
@@ -95,7 +116,7 @@ def hands_on(
     hands = Hands(address, screen, filtering_proxy)
     hands.page.start()
     try:
-        hands.until(Frame, lambda frame: frame.sharp)
+        hands.loaded()
         yield hands
     finally:
         hands.page.close()

@@ -28,9 +28,7 @@ def _animated(kind: str, shown_ms: tuple[int, ...] = _SHOWN_MS, **more: int) -> 
     """Red, green and blue, as an animated picture of 80 × 60 px."""
     pictures = [Image.new("RGB", (80, 60), colour) for colour in list(_COLOURS.values())[: len(shown_ms)]]
     file = io.BytesIO()
-    pictures[0].save(
-        file, kind, save_all=True, append_images=pictures[1:], duration=list(shown_ms), **more
-    )
+    pictures[0].save(file, kind, save_all=True, append_images=pictures[1:], duration=list(shown_ms), **more)
     return file.getvalue()
 
 
@@ -54,13 +52,14 @@ PAGES = {
         <div style="top:200px;width:80px;height:60px;background:url(/ground.png)"></div>
         <img src="data:image/webp;base64,{_WRITTEN}" style=top:300px>
         <img srcset="/endless.gif 2x" style=top:400px>""",
-    "/late": f"""{_STYLE}<button style=top:300px onclick="const image = new Image(); image.src = '/endless.gif';
-        document.body.append(image)">Show</button>""",
+    "/late": f"""{_STYLE}<button style=top:300px onclick="const image = new Image();
+        image.src = '/endless.gif'; document.body.append(image)">Show</button>""",
     "/film": f"{_STYLE}<video src=/film.webm autoplay muted loop></video>",
     "/whole-film": f"{_STYLE}<video src=/film.webm?whole autoplay muted loop></video>",
     "/frame": f"{_STYLE}<iframe src=/within style='width:400px;height:60px;border:0'></iframe>",
-    "/within": """<!doctype html><style>body{margin:0} div{width:40px;height:60px;background:rgb(200,40,30);
-        animation:over 1s linear infinite} @keyframes over{to{transform:translateX(200px)}}</style><div></div>""",
+    "/within": """<!doctype html><style>body{margin:0} div{width:40px;height:60px;
+        background:rgb(200,40,30);animation:over 1s linear infinite}
+        @keyframes over{to{transform:translateX(200px)}}</style><div></div>""",
 }
 
 
@@ -82,7 +81,9 @@ def browser() -> Iterator[Browser]:
         yield started
 
 
-def _frames(browser: Browser, address: str, folder: Path, *steps: str, rate_fps: int = 10) -> list[np.ndarray]:
+def _frames(
+    browser: Browser, address: str, folder: Path, *steps: str, rate_fps: int = 10
+) -> list[np.ndarray]:
     """One second of a page, watched."""
     done = tuple(Step.parse(line) for line in steps)
     page = PageRequest(address=address, screen=PRESETS["desk"], steps=done)

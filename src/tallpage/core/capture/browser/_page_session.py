@@ -213,7 +213,8 @@ class PageSession:
             frame_id = tree["frame"]["id"]
             for row in tree["resources"]:
                 if row["type"] == "Image":
-                    yield row["url"], row["mimeType"], partial(self._resource, frame_id, row["url"], timeout_ms)
+                    address = row["url"]
+                    yield address, row["mimeType"], partial(self._resource, frame_id, address, timeout_ms)
 
     def _resource(self, frame_id: str, address: str, timeout_ms: int) -> bytes | None:
         try:

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import base64
 from collections.abc import Iterator
-from typing import Any
 
 from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.clip._animation import Animation
