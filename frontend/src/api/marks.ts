@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import type { UsualLooks } from "../bench/marks/looks";
+import type { UsualLooks } from "../bench/marks/drawing/looks";
 import { answered, api, sendForm } from "./client";
 import type { Area, CutDocument, CutDocumentOnWire, DrawnMark, HiddenArea, Mark, MarkStyle, SoughtWords } from "./types";
 

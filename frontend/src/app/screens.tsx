@@ -29,7 +29,7 @@ function screen(paths: readonly string[], load: () => Promise<ComponentType>): S
 /** The screens besides Gather. Their code is fetched when they are gone to: the first one ships without the others. */
 export const SCREENS: readonly Screen[] = [
   screen(["/shelf"], () => import("../shelf/ShelfPage").then((module) => module.ShelfPage)),
-  screen(["/shelf/data", "/shelf/deleted"], () => import("../shelf/BehindShelf").then((module) => module.BehindShelf)),
+  screen(["/shelf/data", "/shelf/deleted"], () => import("../shelf/behind/BehindShelf").then((module) => module.BehindShelf)),
   screen(["/captures/:captureId", "/captures/:captureId/cuts/:cutId"], () => import("../bench/BenchPage").then((module) => module.BenchPage)),
   screen(["/captures/:captureId/cuts/:cutId/compare/:outputId"], () => import("../compare/ComparePage").then((module) => module.ComparePage)),
   screen(["/sweeps"], () => import("../sweeps/SweepsPage").then((module) => module.SweepsPage)),

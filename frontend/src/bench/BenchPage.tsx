@@ -2,8 +2,8 @@ import { useStore } from "zustand";
 
 import { drawMarks } from "../api/marks";
 import { DressedView } from "./dressing/DressedView";
-import { MarkDrawer } from "./marks/markDrawer";
-import { HideStrip } from "./marks/HideTools";
+import { MarkDrawer } from "./marks/drawing/markDrawer";
+import { HideStrip } from "./marks/hiding/HideTools";
 import { MarkStrip } from "./marks/strip/MarkStrip";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";

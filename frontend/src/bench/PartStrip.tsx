@@ -9,7 +9,7 @@ import { FoldsPanel } from "./folding/FoldsPanel";
 import { RulerButton } from "./measuring/RulerButton";
 import { ClearPanel } from "./clearing/ClearPanel";
 import { OutlinePanel } from "./outline/OutlinePanel";
-import { SnapButton } from "./marks/SnapButton";
+import { SnapButton } from "./marks/handling/SnapButton";
 import { ShapePanel } from "./shape/ShapePanel";
 import { TonePanel } from "./tone/TonePanel";
 import { TrimPanel } from "./TrimPanel";

@@ -1,5 +1,5 @@
 import { DressTools } from "./dressing/DressTools";
-import { HideTools } from "./marks/HideTools";
+import { HideTools } from "./marks/hiding/HideTools";
 import { PointTools } from "./marks/PointTools";
 import { PartTools } from "./PartTools";
 import { Minus, Plus, Redo2, Undo2 } from "lucide-react";

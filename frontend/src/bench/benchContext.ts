@@ -5,7 +5,7 @@ import { orientationText, preparationText } from "../api/prepared";
 import type { CaptureDetail, Cut, Output } from "../api/types";
 import type { CutSaver, SaveState } from "./cut/cutSaver";
 import type { CutState, CutStore, Page } from "./cut/cutStore";
-import type { MarkDrawer } from "./marks/markDrawer";
+import type { MarkDrawer } from "./marks/drawing/markDrawer";
 import type { BreakMoves } from "./page/pointer/gestures";
 
 export interface BenchState {

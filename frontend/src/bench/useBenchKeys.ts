@@ -1,6 +1,6 @@
-import { hiddenInHand, nudgeHidden } from "./marks/hideSteps";
+import { hiddenInHand, nudgeHidden } from "./marks/hiding/hideSteps";
 import { free, nudgeMarks } from "./marks/markSteps";
-import { useMarkKeys } from "./marks/useMarkKeys";
+import { useMarkKeys } from "./marks/handling/useMarkKeys";
 import { STAGES } from "./StagePick";
 import { useAction } from "../app/actions/useAction";
 import type { CutStore } from "./cut/cutStore";

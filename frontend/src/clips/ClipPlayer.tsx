@@ -4,9 +4,9 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { framesOf, frameUrl } from "../api/clips";
 import type { Clip, ClipDocument, ClipOutput } from "../api/types";
 import type { Point } from "../bench/page/geometry/boxes";
-import { BesideIt } from "./BesideIt";
-import { FramePen } from "./FramePen";
-import type { Pen } from "./onFrames";
+import { BesideIt } from "./files/BesideIt";
+import { FramePen } from "./frames/FramePen";
+import type { Pen } from "./frames/onFrames";
 import { lengthMs, placeAt, type Shown } from "./playing";
 
 interface ClipPlayerProps {

@@ -6,7 +6,7 @@ import { useCapture } from "../api/captures";
 import { asProblem } from "../api/client";
 import { isFitting, useOutputs } from "../api/outlets";
 import { outputFileUrl } from "../api/pictures";
-import { ByHand } from "../bench/files/ByHand";
+import { ByHand } from "../bench/files/asking/ByHand";
 import { formatBytes } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";

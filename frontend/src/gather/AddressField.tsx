@@ -9,7 +9,7 @@ import { own } from "../app/own";
 import { ProblemNote } from "../parts/ProblemNote";
 import { splitAddresses, useAskedAddress } from "./addresses";
 import { useChosenScreens } from "./screenChoice";
-import { useTakeChanges } from "./takeSettings";
+import { useTakeChanges } from "./taking/takeSettings";
 
 const MANY = 4;
 const RunBeside = lazy(() => import("../routines/RunBeside").then(({ RunBeside }) => ({ default: RunBeside })));

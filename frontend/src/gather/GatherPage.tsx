@@ -7,7 +7,7 @@ import { useTitle } from "../parts/useTitle";
 import { CaptureCard } from "../shelf/CaptureCard";
 import { AddressField } from "./AddressField";
 import { useBrowseForPicture } from "./PictureDrop";
-import { HowToTake } from "./HowToTake";
+import { HowToTake } from "./taking/HowToTake";
 import { ScreenChips } from "./ScreenChips";
 
 const LATEST = 10;

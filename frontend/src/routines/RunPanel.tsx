@@ -11,7 +11,7 @@ import { splitAddresses } from "../gather/addresses";
 import { Pick } from "../parts/fields/Pick";
 import { counted } from "../parts/figures";
 import { Panel } from "../parts/Panel";
-import { useChosen } from "../shelf/chosen";
+import { useChosen } from "../shelf/choosing/chosen";
 import { Answers, type Values } from "./Answers";
 
 type Over = "sample" | "chosen" | "pages" | "pictures" | "sweep";

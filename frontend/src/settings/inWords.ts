@@ -1,5 +1,5 @@
 import type { FormatName, Setting } from "../api/types";
-import { takeWords } from "../gather/takeWords";
+import { takeWords } from "../gather/taking/takeWords";
 import { BANDS } from "../parts/fields/wanted";
 import { counted, formatName } from "../parts/figures";
 

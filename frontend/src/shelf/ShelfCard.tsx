@@ -2,8 +2,8 @@ import type { MouseEvent } from "react";
 
 import type { Capture } from "../api/types";
 import { CaptureCard } from "./CaptureCard";
-import { pressed, useChosen } from "./chosen";
-import { draggedCaptures } from "./draggedCaptures";
+import { pressed, useChosen } from "./choosing/chosen";
+import { draggedCaptures } from "./choosing/draggedCaptures";
 
 interface Props {
   capture: Capture;

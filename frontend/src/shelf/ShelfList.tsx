@@ -8,8 +8,8 @@ import { topThumbnailUrl } from "../api/pictures";
 import type { Capture, ShelfOrder } from "../api/types";
 import { formatBytes, formatSize, screenWords } from "../parts/figures";
 import { useListPlace } from "../parts/useListPlace";
-import { pressed, useChosen } from "./chosen";
-import { draggedCaptures } from "./draggedCaptures";
+import { pressed, useChosen } from "./choosing/chosen";
+import { draggedCaptures } from "./choosing/draggedCaptures";
 import { When } from "./When";
 
 interface Props {

@@ -11,11 +11,11 @@ import { counted } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useNarrow } from "../parts/useNarrow";
 import { useTitle } from "../parts/useTitle";
-import { ChosenBar } from "./ChosenBar";
-import { FolderList } from "./FolderList";
-import { KeptSearches } from "./KeptSearches";
-import { ANYTHING, isParticular, type Looked, wantedOf } from "./looked";
-import { ShelfFilters, type View } from "./ShelfFilters";
+import { ChosenBar } from "./choosing/ChosenBar";
+import { FolderList } from "./narrowing/FolderList";
+import { KeptSearches } from "./narrowing/KeptSearches";
+import { ANYTHING, isParticular, type Looked, wantedOf } from "./narrowing/looked";
+import { ShelfFilters, type View } from "./narrowing/ShelfFilters";
 import { ShelfGrid } from "./ShelfGrid";
 import { ShelfList } from "./ShelfList";
 

@@ -7,9 +7,9 @@ import { asProblem } from "../../api/client";
 import { outputFileUrl } from "../../api/pictures";
 import { HandOverPanel } from "../../handover/HandOverPanel";
 import { ProblemNote } from "../../parts/ProblemNote";
-import { AddRow } from "./AddRow";
+import { AddRow } from "./asking/AddRow";
 import { useBench } from "../benchContext";
-import { FrameSizes } from "./FrameSizes";
+import { FrameSizes } from "./asking/FrameSizes";
 import { OutputRow } from "./OutputRow";
 import { useFinished } from "./useFinished";
 

@@ -15,12 +15,12 @@ import { ProblemNote } from "../../parts/ProblemNote";
 import { divisible } from "../../parts/fields/sizing";
 import { wantedWords } from "../../parts/fields/wanted";
 import { useBench } from "../benchContext";
-import { ByHand } from "./ByHand";
+import { ByHand } from "./asking/ByHand";
 import { Leaves } from "./Leaves";
 import { Legible } from "./Legible";
 import { askedFirst } from "../../rights/askedFirst";
 import { draggedOut } from "./draggedOut";
-import { NotMet } from "./NotMet";
+import { NotMet } from "./tradeoff/NotMet";
 
 interface Props {
   output: Output;

@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import { Panel } from "../../parts/Panel";
 import { useCut } from "../benchContext";
-import { captionLines } from "./geometry";
+import { captionLines } from "./handling/geometry";
 
 /** The captions of the numbers, as a list for the text that goes with the picture. */
 export function Captions() {

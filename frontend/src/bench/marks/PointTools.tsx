@@ -6,9 +6,9 @@ import { type ActionId, titled } from "../../app/actions/registry";
 import type { MarkKind } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
 import { Captions } from "./Captions";
-import { KIND_WORDS } from "./geometry";
-import { useMarkStyles } from "./markStyles";
-import { SnapButton } from "./SnapButton";
+import { KIND_WORDS } from "./handling/geometry";
+import { useMarkStyles } from "./drawing/markStyles";
+import { SnapButton } from "./handling/SnapButton";
 
 /** What can be drawn, in the order in which it is wanted most often. */
 export const MARK_TOOLS: { kind: MarkKind; action: ActionId; icon: LucideIcon | null }[] = [

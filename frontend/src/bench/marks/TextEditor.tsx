@@ -2,10 +2,10 @@ import { useEffect, useRef } from "react";
 
 import type { TextMark } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
-import { ROOM } from "./geometry";
-import { type Look, shownValue } from "./looks";
+import { ROOM } from "./handling/geometry";
+import { type Look, shownValue } from "./drawing/looks";
 import { changeMarks } from "./markSteps";
-import { useUsualLooks } from "./markStyles";
+import { useUsualLooks } from "./drawing/markStyles";
 
 /** A field in the same font and place as the text that is being typed. Escape and a press elsewhere keep it. */
 export function TextEditor({ mark, zoom }: { mark: TextMark; zoom: number }) {

@@ -1,6 +1,6 @@
 import type { HeldKeys } from "../../parts/dragging";
-import type { Snapping } from "../marks/markGestures";
-import { spot } from "../marks/snapping";
+import type { Snapping } from "../marks/handling/markGestures";
+import { spot } from "../marks/handling/snapping";
 import type { Point } from "../page/geometry/boxes";
 import type { Gesture } from "../page/pointer/gestures";
 import { type Ruler, useRulers } from "./rulers";

@@ -1,7 +1,7 @@
 import type { FreeOutline } from "../../api/types";
 import { useNotices } from "../../app/notices";
 import type { CutStore } from "../cut/cutStore";
-import { tidy } from "../marks/geometry";
+import { tidy } from "../marks/handling/geometry";
 import { bandsOf, withFolds } from "../page/geometry/folds";
 import { boundsOf, type Corner, isPossible } from "./outlines";
 

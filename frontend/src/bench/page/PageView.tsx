@@ -1,7 +1,7 @@
 import { useState } from "react";
 
-import { HiddenLayer } from "../marks/HiddenLayer";
-import { MarkLayer } from "../marks/MarkLayer";
+import { HiddenLayer } from "../marks/hiding/HiddenLayer";
+import { MarkLayer } from "../marks/drawing/MarkLayer";
 import { OutlineLayer } from "../outline/OutlineLayer";
 import { BreakLines } from "./BreakLines";
 import { FoldLayer } from "./FoldLayer";

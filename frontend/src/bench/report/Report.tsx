@@ -6,7 +6,7 @@ import { useRetake, useTakeFurther } from "../../api/retake";
 import type { CaptureDetail } from "../../api/types";
 import { useNotices } from "../../app/notices";
 import { showProblem } from "../../app/showProblem";
-import { useTakeChanges } from "../../gather/takeSettings";
+import { useTakeChanges } from "../../gather/taking/takeSettings";
 import { formatBytes, formatMoment, formatPx, screenWords } from "../../parts/figures";
 import { Panel } from "../../parts/Panel";
 import { useBench } from "../benchContext";

@@ -1,6 +1,6 @@
 import type { HiddenArea, Mark } from "../../api/types";
 import type { CutStore } from "../cut/cutStore";
-import { KIND_WORDS, movedMark, pointsOf } from "../marks/geometry";
+import { KIND_WORDS, movedMark, pointsOf } from "../marks/handling/geometry";
 import type { Point } from "../page/geometry/boxes";
 
 /** Put a part that was kept aside on the page, with its middle at a point: one step of the history. */

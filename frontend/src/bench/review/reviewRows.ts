@@ -1,5 +1,5 @@
 import type { Area, Mark, ReviewRow } from "../../api/types";
-import { KIND_WORDS } from "../marks/geometry";
+import { KIND_WORDS } from "../marks/handling/geometry";
 import type { PageSize } from "../page/geometry/boxes";
 
 /** What is said and shown of the parts of a cut that was carried over. Pure. */

@@ -1,5 +1,5 @@
 import type { Area, Clearing, CutDocument, Mark, Orientation } from "../../api/types";
-import { hasEnds, isBoxed, isDrawnByHand, movedMark, pointsOf, tidy } from "../marks/geometry";
+import { hasEnds, isBoxed, isDrawnByHand, movedMark, pointsOf, tidy } from "../marks/handling/geometry";
 import { sameArea, wholeFrame, type PageSize, type Point } from "../page/geometry/boxes";
 import { bandsOf, type FoldAxis, withFolds } from "../page/geometry/folds";
 import { cornersIn } from "../outline/outlines";

@@ -1,9 +1,9 @@
 import { useState } from "react";
 
 import type { TakeChanges } from "../../api/types";
-import { HowToTakeForm } from "../../gather/HowToTakeForm";
-import { differing, TakeFormContext, USUAL } from "../../gather/takeSettings";
-import { takeWords } from "../../gather/takeWords";
+import { HowToTakeForm } from "../../gather/taking/HowToTakeForm";
+import { differing, TakeFormContext, USUAL } from "../../gather/taking/takeSettings";
+import { takeWords } from "../../gather/taking/takeWords";
 
 function isSame(one: TakeChanges, other: TakeChanges): boolean {
   return Object.keys(differing({ ...USUAL, ...one }, { ...USUAL, ...other })).length === 0;

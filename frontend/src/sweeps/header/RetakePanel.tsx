@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import { useSweepAction } from "../../api/sweeps";
 import type { Sweep } from "../../api/types";
-import { splitSelectors } from "../../gather/takeSteps";
+import { splitSelectors } from "../../gather/taking/takeSteps";
 import { NumberInput } from "../../parts/fields/NumberInput";
 import { Panel } from "../../parts/Panel";
 

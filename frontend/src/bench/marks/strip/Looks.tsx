@@ -2,9 +2,9 @@ import type { Mark, MarkKind } from "../../../api/types";
 import { NumberInput } from "../../../parts/fields/NumberInput";
 import { useBench, useCut } from "../../benchContext";
 import { ColourPick } from "../ColourPick";
-import { lookOf, type Look, rememberLook, shownValue } from "../looks";
+import { lookOf, type Look, rememberLook, shownValue } from "../drawing/looks";
 import { changeMarks } from "../markSteps";
-import { useUsualLooks } from "../markStyles";
+import { useUsualLooks } from "../drawing/markStyles";
 
 type Control =
   | { kind: "colour"; optional?: boolean }

@@ -1,5 +1,5 @@
 import type { Area, Frame, HiddenArea } from "../../../api/types";
-import type { MarkHit } from "../../marks/hitMarks";
+import type { MarkHit } from "../../marks/handling/hitMarks";
 import { along, bandsOf, bottomOf, type FoldAxis } from "../geometry/folds";
 import type { Handle, Point } from "../geometry/boxes";
 

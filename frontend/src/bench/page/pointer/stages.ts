@@ -1,9 +1,9 @@
 import type { Area, Block } from "../../../api/types";
 import { type CutStore, type CutState } from "../../cut/cutStore";
 import { isWhole } from "../../cut/frameSteps";
-import { markAt, type ShownMark } from "../../marks/hitMarks";
+import { markAt, type ShownMark } from "../../marks/handling/hitMarks";
 import type { HeldKeys } from "../../../parts/dragging";
-import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/markGestures";
+import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/handling/markGestures";
 import { putBackGesture } from "../../clearing/putBackGesture";
 import { cornerGesture, handGesture, pointsGesture } from "../../outline/outlineGestures";
 import { rulerGesture } from "../../measuring/rulerGesture";

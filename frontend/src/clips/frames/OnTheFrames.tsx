@@ -1,0 +1,133 @@
+import { Trash2 } from "lucide-react";
+
+import type { ClipDocument } from "../../api/types";
+import { ColourPick } from "../../bench/marks/ColourPick";
+import { type HidingWay, WAYS } from "../../bench/marks/hiding/hidingWays";
+import { NumberInput } from "../../parts/fields/NumberInput";
+import { ALL_FRAMES, INK, type MarkOnFrames, placeOf, PLUM, type Span, spanWords } from "./onFrames";
+import { sameThing, type Thing } from "./takenUp";
+
+interface OnTheFramesProps {
+  document: ClipDocument;
+  /** The range of frames in hand; null where it is a single one. */
+  range: Span | null;
+  inHand: Thing | null;
+  /** Takes something up on the frame. */
+  onTake: (thing: Thing) => void;
+  onChange: (more: Partial<ClipDocument>) => void;
+}
+
+/** The field of a kind that is its colour, where that is not the field `colour`. */
+const COLOURED: Record<string, string> = { box: "outline_colour", arrow: "filling" };
+
+const colourOf = (mark: MarkOnFrames["mark"]): string => (mark as unknown as Record<string, string | null | undefined>)[COLOURED[mark.kind] ?? "colour"] ?? (mark.kind === "text" ? INK : PLUM);
+
+const KINDS: Record<string, string> = { box: "Box", arrow: "Arrow", text: "Words" };
+
+/** What is hidden and drawn on the frames, each with the frames that it is on. */
+export function OnTheFrames({ document, range, inHand, onTake, onChange }: OnTheFramesProps) {
+  const { hidden, marks } = document;
+  if (hidden.length + marks.length === 0) return null;
+  const setHidden = (at: number, more: object) => onChange({ hidden: hidden.map((row, index) => (index === at ? { ...row, ...more } : row)) });
+  const setMark = (at: number, more: object) => onChange({ marks: marks.map((row, index) => (index === at ? { ...row, ...more } : row)) });
+  return (
+    <section aria-labelledby="on-the-frames" className="mt-6">
+      <h2 id="on-the-frames" className="mb-2 border-b border-base-300 pb-1 font-semibold">
+        On the frames
+      </h2>
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-x-8 gap-y-4 text-sm">
+        {hidden.map((row, at) => (
+          <Row key={`hidden-${at}`} isInHand={sameThing(inHand, { of: "hidden", at })} onTake={() => onTake({ of: "hidden", at })} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
+            <div className="flex items-center gap-2">
+              <select className="select select-xs w-32" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
+                {Object.entries(WAYS).map(([way, { words }]) => (
+                  <option key={way} value={way}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+              {row.area.how === "solid" && <ColourPick name={`Colour of hidden area ${at + 1}`} value={row.area.colour} onPick={(colour) => colour && setHidden(at, { area: { ...row.area, colour } })} />}
+            </div>
+            <Place name={`hidden area ${at + 1}`} fields={placeOf(row.area)} onPut={(field, value) => setHidden(at, { area: { ...row.area, [field]: Math.round(value) } })} />
+          </Row>
+        ))}
+        {marks.map((row, at) => (
+          <Row key={`mark-${at}`} isInHand={sameThing(inHand, { of: "marks", at })} onTake={() => onTake({ of: "marks", at })} name={`${KINDS[row.mark.kind] ?? "Mark"} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange({ marks: marks.filter((_, index) => index !== at) })}>
+            <div className="flex items-center gap-2">
+              {row.mark.kind === "text" && <Words key={row.mark.text} name={`Words ${at + 1}`} text={row.mark.text} onPut={(text) => setMark(at, { mark: { ...row.mark, text } })} />}
+              <ColourPick name={`Colour of mark ${at + 1}`} value={colourOf(row.mark)} onPick={(colour) => colour && setMark(at, { mark: { ...row.mark, [COLOURED[row.mark.kind] ?? "colour"]: colour } })} />
+            </div>
+            <Place name={`mark ${at + 1}`} fields={placeOf(row.mark)} onPut={(field, value) => setMark(at, { mark: { ...row.mark, [field]: value } })} />
+          </Row>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface RowProps {
+  name: string;
+  isInHand: boolean;
+  onTake: () => void;
+  span: { first: number; last?: number | null };
+  range: Span | null;
+  onSpan: (span: Span) => void;
+  onRemove: () => void;
+  children: React.ReactNode;
+}
+
+function Row({ name, isInHand, onTake, span, range, onSpan, onRemove, children }: RowProps) {
+  const isOnRange = span.first === range?.first && (span.last ?? null) === range.last;
+  const isOnAll = span.first === 0 && (span.last ?? null) === null;
+  return (
+    <li className="grid gap-1" data-on-frames={name}>
+      <div className="flex items-baseline gap-2">
+        <button type="button" className={`cursor-pointer font-medium underline decoration-dotted ${isInHand ? "text-accent" : ""}`} aria-pressed={isInHand} title="Take it up on the frame" onClick={onTake}>
+          {name}
+        </button>
+        <span className="text-info">on {spanWords(span)}</span>
+        <button type="button" className="btn btn-square btn-ghost btn-xs ml-auto self-center" aria-label={`Remove ${name.toLowerCase()}`} onClick={onRemove}>
+          <Trash2 size={14} aria-hidden />
+        </button>
+      </div>
+      {children}
+      <div className="flex gap-2">
+        {range && !isOnRange && (
+          <button type="button" className="btn btn-xs" onClick={() => onSpan(range)}>
+            Only on {spanWords(range)}
+          </button>
+        )}
+        {!isOnAll && (
+          <button type="button" className="btn btn-ghost btn-xs" onClick={() => onSpan(ALL_FRAMES)}>
+            On all frames
+          </button>
+        )}
+      </div>
+    </li>
+  );
+}
+
+function Words({ name, text, onPut }: { name: string; text: string; onPut: (text: string) => void }) {
+  return (
+    <input
+      className="input input-xs w-full"
+      aria-label={name}
+      defaultValue={text}
+      onBlur={(event) => event.target.value !== text && onPut(event.target.value)}
+      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+    />
+  );
+}
+
+function Place({ name, fields, onPut }: { name: string; fields: [string, string, number][]; onPut: (field: string, value: number) => void }) {
+  return (
+    <div className="flex flex-wrap items-center gap-1">
+      {fields.map(([field, words, value]) => (
+        <span key={field} className="flex items-center gap-1">
+          {words}
+          <NumberInput name={`${field.replace(/_px$/, "").replaceAll("_", " ")} of ${name}`} size="w-14" value={Math.round(value)} onCommit={(put) => put !== null && onPut(field, put)} />
+        </span>
+      ))}
+    </div>
+  );
+}
