@@ -28,7 +28,7 @@ _FILL = """
 import copy, django; django.setup()
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.taking import first_cut
+from tallpage.server.shelf.arriving.taking import first_cut
 pages = list(Capture.objects.exclude(storage_key=""))
 for number in range(captures - len(pages)):
     row = copy.copy(pages[number % len(pages)])

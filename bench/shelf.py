@@ -31,7 +31,7 @@ from datetime import timedelta
 from django.utils import timezone
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Capture, Label
-from tallpage.server.shelf.searching import index_capture
+from tallpage.server.shelf.sorting.searching import index_capture
 pictures = list(Capture.objects.exclude(storage_key=""))
 Capture.objects.filter(cuts=None).delete()
 missing = captures - len(pictures)

@@ -18,7 +18,7 @@ _PLAN = """
 import django; django.setup()
 from tallpage.core.capture import PRESETS
 from tallpage.core.sweep import Found, Pace
-from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.routes.schemas import TakeSettings
 from tallpage.server.sweeps.planning import start_sweep
 found = [Found(text=f"{site}/notices/{number}", line=1) for number in range(pages)]
 start_sweep(name="", found=found, screens=[PRESETS["desk"], PRESETS["phone"]], settings=TakeSettings(),

@@ -19,10 +19,10 @@ from tallpage.core.capture import PRESETS
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import enqueue, register_kind
 from tallpage.server.jobs.running import run_job
-from tallpage.server.shelf import taking
+from tallpage.server.shelf.arriving import taking
+from tallpage.server.shelf.arriving.taking import KIND as TAKE_KIND
+from tallpage.server.shelf.arriving.taking import first_cut
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.taking import KIND as TAKE_KIND
-from tallpage.server.shelf.taking import first_cut
 from tallpage.server.storage import incoming_folder, publish_capture
 from tallpage.server.sweeps.dispatch import feed_all
 from tests.pictures import Pixels, as_png, photograph, strips_of

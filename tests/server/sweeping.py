@@ -8,7 +8,7 @@ import numpy as np
 
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Work
-from tallpage.server.shelf import taking
+from tallpage.server.shelf.arriving import taking
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import incoming_folder, publish_capture
 from tests.pictures import Pixels, photograph, strips_of

@@ -58,7 +58,7 @@ def test_an_upload_that_does_not_fit_is_answered_507(
     api: Api, png_file: bytes, monkeypatch: pytest.MonkeyPatch, function: str
 ) -> None:
     if function == "fsync":
-        monkeypatch.setattr("tallpage.server.shelf.importing.check_picture", _no_room)
+        monkeypatch.setattr("tallpage.server.shelf.arriving.importing.check_picture", _no_room)
     else:  # Django keeps large ones in a file while it reads them
         monkeypatch.setattr("django.core.files.uploadhandler.TemporaryUploadedFile", _no_room)
         png_file += b"\0" * 2_000_000
@@ -74,7 +74,7 @@ def test_a_folder_that_may_not_be_written_is_told_without_its_path(
     def denied(*_: object) -> None:
         raise PermissionError(errno.EACCES, "Permission denied", os.environ["TALLPAGE_HOME"])
 
-    monkeypatch.setattr("tallpage.server.shelf.importing.check_picture", denied)
+    monkeypatch.setattr("tallpage.server.shelf.arriving.importing.check_picture", denied)
     answer = api.upload(png_file)
     assert (answer.status_code, answer.json()["code"]) == (507, "storage_denied")
     assert os.environ["TALLPAGE_HOME"] not in answer.content.decode()

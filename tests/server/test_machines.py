@@ -72,7 +72,8 @@ def machines(tmp_path: Path, redis_address: str) -> Iterator[Machines]:
 
 def _order(machines: Machines, site: str, count: int) -> None:
     machines.run(
-        "from tallpage.core.capture import PRESETS\nfrom tallpage.server.shelf.taking import order_page\n"
+        "from tallpage.core.capture import PRESETS\n"
+        "from tallpage.server.shelf.arriving.taking import order_page\n"
         f"for number in range({count}): order_page(f'{site}/notices/{{number}}', PRESETS['desk'])"
     )
 

@@ -27,7 +27,7 @@ READ = """
 import json, django
 django.setup()
 from tallpage.server.outlets.models import Output
-from tallpage.server.outlets.schemas import OutputOut
+from tallpage.server.outlets.output_schemas import OutputOut
 rows = [json.loads(OutputOut.from_orm(row).json()) for row in Output.objects.order_by("pk")]
 print(json.dumps([rows, [row.cut.document for row in Output.objects.order_by("pk")]]))
 """

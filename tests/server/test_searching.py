@@ -3,7 +3,7 @@ from collections.abc import Callable
 import pytest
 
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.searching import index_capture, saying
+from tallpage.server.shelf.sorting.searching import index_capture, saying
 from tests.server.conftest import Api
 
 

@@ -26,7 +26,8 @@ def _told(home: Path) -> dict[str, str]:
 
 def _order(home: Path, address: str) -> None:
     run_django(
-        "from tallpage.core.capture import PRESETS\nfrom tallpage.server.shelf.taking import order_page\n"
+        "from tallpage.core.capture import PRESETS\n"
+        "from tallpage.server.shelf.arriving.taking import order_page\n"
         f"order_page({address!r}, PRESETS['desk'])",
         _told(home),
     )

@@ -71,7 +71,7 @@ def load_outlets() -> None:
 def order_first_pages(site: str) -> None:
     """Put some pages of the demo site on the queue, so that the shelf fills before one's eyes."""
     from tallpage.core.capture import PRESETS
-    from tallpage.server.shelf.taking import order_page
+    from tallpage.server.shelf.arriving.taking import order_page
 
     for path, screen in _FIRST_PAGES:
         order_page(site + path, PRESETS[screen])

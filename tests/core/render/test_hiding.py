@@ -15,7 +15,7 @@ from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
 from tallpage.core.page_words import Link, PageWords, Word
 from tallpage.core.render import CaptureSource, without_hidden_words
-from tallpage.core.render._hiding import HidingSource
+from tallpage.core.render.page._hiding import HidingSource
 from tests.pictures import Pixels, assert_same_pixels, strips_of, text_page
 
 AREA = {"x_px": 31, "y_px": 57, "width_px": 150, "height_px": 90}

@@ -11,7 +11,7 @@ from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
 from tallpage.core.page_words import PageWords, Word
 from tallpage.core.render import CaptureSource, RenderRules, asked_strength_px, render_key
-from tallpage.core.render._strength import strength_px
+from tallpage.core.render.page._strength import strength_px
 from tallpage.core.sizing import Sizing
 from tests.pictures import strips_of, text_page
 
@@ -77,7 +77,7 @@ def test_what_somebody_says_is_kept_and_what_nobody_says_has_a_key_of_its_own(tm
 
 @pytest.mark.parametrize("how", ["pixelate", "blur"])
 def test_text_below_is_too_coarse_to_be_read_by_its_own_letters(tmp_path: Path, how: str) -> None:
-    from tallpage.core.render._hiding import HidingSource
+    from tallpage.core.render.page._hiding import HidingSource
 
     source = _source(tmp_path, *((top, 16) for top in range(20, 140, 20)))
     hidden = HidingSource(

@@ -12,7 +12,7 @@ from tallpage.core.cut import Cut, Frame
 from tallpage.core.geometry import Box
 from tallpage.core.picture import Raster
 from tallpage.core.render import CaptureSource, Rendering, RenderRules
-from tallpage.core.render._toning import toned
+from tallpage.core.render.frame._toning import toned
 from tallpage.core.sizing import Sizing
 from tallpage.core.tone import Tone
 from tests.pictures import Pixels, photograph, strips_of

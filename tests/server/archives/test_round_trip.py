@@ -21,8 +21,8 @@ from tallpage.core.rights import Rights
 from tallpage.server.archives.models import BroughtArchive
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.running import run_job
-from tallpage.server.shelf import sorting
 from tallpage.server.shelf.models import Capture, Cut
+from tallpage.server.shelf.sorting import folders as sorting
 from tallpage.server.storage import capture_folder
 from tests.pictures import as_png, gradient, text_page
 from tests.server.conftest import Api

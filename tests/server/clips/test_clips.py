@@ -18,7 +18,7 @@ from tallpage.server.clips.taking import KIND, prepare
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals
 from tallpage.server.jobs.running import _work_thread
-from tallpage.server.shelf.taking import close_browser
+from tallpage.server.shelf.arriving.taking import close_browser
 from tallpage.server.storage import clip_folder, incoming_folder, incoming_named, publish_clip
 from tallpage.server.upkeep import leftovers
 from tests.core.capture.plain_site import plain_site

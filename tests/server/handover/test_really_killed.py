@@ -29,7 +29,7 @@ from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.running import run_job
 from tallpage.server.outlets.fitting import add_own_output
 from tallpage.server.outlets.models import Outlet
-from tallpage.server.shelf.taking import first_cut
+from tallpage.server.shelf.arriving.taking import first_cut
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import incoming_folder, publish_capture
 from tests.pictures import strips_of, text_page

@@ -11,8 +11,8 @@ import pytest
 from tallpage.server.jobs.models import Job
 from tallpage.server.routines.after_taking import follow_up
 from tallpage.server.routines.models import AfterTaking, Run
+from tallpage.server.shelf.arriving.taking import first_cut
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.taking import first_cut
 from tallpage.server.storage import incoming_folder, publish_capture
 from tests.pictures import photograph, strips_of
 from tests.server.conftest import Api

@@ -16,7 +16,7 @@ from tallpage.server.routines.keeping import keep_routine
 from tallpage.server.routines.runs import start_run
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.taking import first_cut
+from tallpage.server.shelf.arriving.taking import first_cut
 from tallpage.server.storage import incoming_folder, publish_capture
 from tests.pictures import strips_of, text_page
 ids = []

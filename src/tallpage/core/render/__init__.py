@@ -6,13 +6,9 @@ pixels know where their places were before, and come to lie.
 """
 
 from tallpage.core.render._drawing import Rendering
-from tallpage.core.render._hidden_words import without_hidden_words
 from tallpage.core.render._key import RENDERER_VERSION, render_key
-from tallpage.core.render._leaves import Leaf
-from tallpage.core.render._prepared import prepared, straightened, turned
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import CaptureSource, PictureSource, RasterSource, Source
-from tallpage.core.render._strength import asked_strength_px
 from tallpage.core.render._views import (
     dressed_view,
     hidden_view,
@@ -27,6 +23,10 @@ from tallpage.core.render._views import (
     thumbnail,
     whole_page,
 )
+from tallpage.core.render.frame._leaves import Leaf
+from tallpage.core.render.page._hidden_words import without_hidden_words
+from tallpage.core.render.page._prepared import prepared, straightened, turned
+from tallpage.core.render.page._strength import asked_strength_px
 
 __all__ = [
     "LEAST_LETTERS_PX",

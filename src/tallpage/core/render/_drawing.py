@@ -14,17 +14,17 @@ from tallpage.core.once import once
 from tallpage.core.page_map import Block
 from tallpage.core.page_words import PageWords
 from tallpage.core.picture import Access, Raster
-from tallpage.core.render._leaves import Leaf, leaves_of
-from tallpage.core.render._prepared import prepared
 from tallpage.core.render._readable import readable_words
 from tallpage.core.render._rules import LEAST_LETTERS_PX, RenderRules
 from tallpage.core.render._source import Source
 from tallpage.core.render._stages import FrameStage, GroundStage, NumberStage, SizeStage
+from tallpage.core.render.frame._leaves import Leaf, leaves_of
+from tallpage.core.render.page._prepared import prepared
 from tallpage.core.sizing import SizePlan, plan_size
 
 if TYPE_CHECKING:
     from tallpage.core.marks import DrawnMark
-    from tallpage.core.render._dressing import DressingStage
+    from tallpage.core.render.frame._dressing import DressingStage
 
 _LOOKED_AT_PX = 1_024
 
@@ -75,12 +75,12 @@ class Rendering:
         shown = replace(plan.shown, y_px=leaf.top_px + plan.shown.y_px)
         raster = SizeStage(plan, rules.background).draw(self._framed(shown, access))
         if cut.tone is not None and not cut.tone.is_plain:
-            from tallpage.core.render._toning import ToneStage
+            from tallpage.core.render.frame._toning import ToneStage
 
             raster = ToneStage(cut.tone, plan.picture).draw(raster)
         seams = self._seams(plan)
         if cut.marks or seams:
-            from tallpage.core.render._marking import MarkStage, marks_in_frame
+            from tallpage.core.render.frame._marking import MarkStage, marks_in_frame
 
             drawn = [*seams, *marks_in_frame(cut, least_letters_px=self._least_letters_px(plan))]
             stage = MarkStage.of(drawn, plan, top_px=leaf.top_px, pictures=cut.pictures)
@@ -129,7 +129,7 @@ class Rendering:
         """Size of the smallest letters of marks, in px of the file; None where there are none."""
         if not self.cut.marks:
             return None
-        from tallpage.core.render._marking import smallest_letters_on
+        from tallpage.core.render.frame._marking import smallest_letters_on
 
         on_page_px, plan = smallest_letters_on(self.cut), self.plan(self.whole())
         if on_page_px is None:
@@ -141,7 +141,7 @@ class Rendering:
         """Letters of marks and caption that none of the fonts has: they are left out."""
         found: dict[str, None] = {}
         if self.cut.marks:
-            from tallpage.core.render._marking import marks_in_frame
+            from tallpage.core.render.frame._marking import marks_in_frame
 
             found |= dict.fromkeys(letter for drawn in marks_in_frame(self.cut) for letter in drawn.missing)
         whole = self.whole()
@@ -197,7 +197,7 @@ class Rendering:
     def _seams(self, plan: SizePlan) -> list[DrawnMark]:
         if self.cut.seam is None:
             return []
-        from tallpage.core.render._seaming import seams_in_frame
+        from tallpage.core.render.frame._seaming import seams_in_frame
 
         return seams_in_frame(self.cut, plan)
 
@@ -213,7 +213,7 @@ class Rendering:
         dressing = self.cut.dressing
         if dressing is None:
             return self.rules
-        from tallpage.core.render._dressed_rules import rules_inside
+        from tallpage.core.render.frame._dressed_rules import rules_inside
 
         return rules_inside(self.rules, dressing, self.cut.frame.size)
 
@@ -222,7 +222,7 @@ class Rendering:
         if dressing is None:
             return None
         from tallpage.core.dressing import lay_out_dressing
-        from tallpage.core.render._dressing import DressingStage
+        from tallpage.core.render.frame._dressing import DressingStage
 
         caption = dressing.caption
         captioned = caption is not None and (
@@ -243,7 +243,7 @@ class Rendering:
         blocks = self._page.blocks()
         if not self.cut.marks:
             return blocks
-        from tallpage.core.render._marking import marks_as_blocks
+        from tallpage.core.render.frame._marking import marks_as_blocks
 
         return (*blocks, *marks_as_blocks(self.cut, self._page.size))
 

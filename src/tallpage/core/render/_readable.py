@@ -61,7 +61,7 @@ def _covers(cut: Cut, page: Size) -> Iterator[Box]:
         return
     from tallpage.core.marks import draw_marks
     from tallpage.core.paths import Extent
-    from tallpage.core.render._marking import box_around
+    from tallpage.core.render.frame._marking import box_around
 
     for drawn in draw_marks(covering, Extent(0, 0, page.width_px, page.height_px)):
         extent = drawn.extent()

@@ -83,7 +83,7 @@ def strip_view(folder: Path, manifest: StripManifest, number: int, *, shrink: in
 
 def hidden_view(source: Source, area: HiddenArea) -> bytes | None:
     """WebP of a hidden area as files show it, for looking at it; None where it does not lie on the page."""
-    from tallpage.core.render._hiding import HidingSource
+    from tallpage.core.render.page._hiding import HidingSource
 
     box = area.box.overlap(Box.whole(source.size))
     if box is None:

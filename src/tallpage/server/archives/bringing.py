@@ -28,13 +28,13 @@ from tallpage.server.archives.entries import fields_of
 from tallpage.server.archives.models import BroughtArchive
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
-from tallpage.server.shelf import sorting
-from tallpage.server.shelf.cutting import open_cut
-from tallpage.server.shelf.detail import detail_of
+from tallpage.server.shelf.arriving.taking import first_cut
+from tallpage.server.shelf.cuts.changing import open_cut
 from tallpage.server.shelf.models import Capture, Cut, Folder
-from tallpage.server.shelf.schemas import TakeSettings
-from tallpage.server.shelf.searching import index_capture
-from tallpage.server.shelf.taking import first_cut
+from tallpage.server.shelf.routes.schemas import TakeSettings
+from tallpage.server.shelf.showing.detail import detail_of
+from tallpage.server.shelf.sorting import folders as sorting
+from tallpage.server.shelf.sorting.searching import index_capture
 from tallpage.server.storage import (
     capture_folder,
     discard_folder,

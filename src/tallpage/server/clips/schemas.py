@@ -23,7 +23,7 @@ from tallpage.core.clip import (
 )
 from tallpage.core.geometry import Box
 from tallpage.server.jobs.schemas import JobOut
-from tallpage.server.shelf.schemas import ScreenIn, StepSchema, TakeSettings
+from tallpage.server.shelf.routes.schemas import ScreenIn, StepSchema, TakeSettings
 
 MOST_FRAMES = MOST_SECONDS * MOST_RATE_FPS
 _MOST_LISTED = 20

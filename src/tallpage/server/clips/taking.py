@@ -14,7 +14,7 @@ from tallpage.server.clips.schemas import ClipIn
 from tallpage.server.clips.storing import attempt_folder, store_frames
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
-from tallpage.server.shelf.taking import browser_pool
+from tallpage.server.shelf.arriving.taking import browser_pool
 from tallpage.server.signins.keeping import sign_in_for
 from tallpage.server.storage import discard_folder
 

@@ -16,10 +16,10 @@ from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.joins.finding import rasters_of
 from tallpage.server.joins.models import Join
-from tallpage.server.shelf import sorting
+from tallpage.server.shelf.arriving.taking import first_cut, folder_for
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.searching import index_capture
-from tallpage.server.shelf.taking import first_cut, folder_for
+from tallpage.server.shelf.sorting import folders as sorting
+from tallpage.server.shelf.sorting.searching import index_capture
 from tallpage.server.storage import discard_folder, publish_capture
 
 KIND = "keep_join"

@@ -10,9 +10,9 @@ from tallpage.core.capture.live import LiveExtent, Recording, Taken
 from tallpage.core.errors import PageError
 from tallpage.core.geometry import Box
 from tallpage.server.database import once_it_can_be_written
+from tallpage.server.shelf.arriving.taking import shelve_taken
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.schemas import StepSchema, TakeSettings
-from tallpage.server.shelf.taking import shelve_taken
+from tallpage.server.shelf.routes.schemas import StepSchema, TakeSettings
 from tallpage.server.signins import keeping
 from tallpage.server.signins.models import SavedSignIn
 from tallpage.server.storage import discard_folder

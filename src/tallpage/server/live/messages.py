@@ -32,7 +32,7 @@ from tallpage.core.capture.live import (
 )
 from tallpage.core.errors import PageError, TallPageError
 from tallpage.core.geometry import Box
-from tallpage.server.shelf.schemas import ScreenIn
+from tallpage.server.shelf.routes.schemas import ScreenIn
 
 _FURTHEST_PX = 100_000.0
 _MOST_STEPS = 1_000

@@ -28,7 +28,7 @@ from tallpage.core.errors import PageError, TallPageError
 from tallpage.core.geometry import Box
 from tallpage.server.live.keeping import keep_taken, save_sign_in, settings_of
 from tallpage.server.live.messages import Open, Take, frame_bytes, problem_of, told
-from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.routes.schemas import TakeSettings
 from tallpage.server.signins.keeping import sign_in_for
 from tallpage.server.storage import discard_folder, incoming_folder
 

@@ -17,7 +17,7 @@ class OutletsConfig(AppConfig):
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.outlets import fitting, making, own_settings
         from tallpage.server.outlets.models import OutputFile
-        from tallpage.server.shelf.renewing import when_ready
+        from tallpage.server.shelf.cuts.renewing import when_ready
 
         own_settings.register()
         when_idle(making.forget_fits)

@@ -23,8 +23,7 @@ from tallpage.server.outlets.fitting import (
 )
 from tallpage.server.outlets.making import swatch_file
 from tallpage.server.outlets.models import Outlet, Output, Slot
-from tallpage.server.outlets.saving import name_of, saved_leaf, saved_output
-from tallpage.server.outlets.schemas import (
+from tallpage.server.outlets.output_schemas import (
     DivideIn,
     FitIn,
     ForManyIn,
@@ -33,12 +32,13 @@ from tallpage.server.outlets.schemas import (
     LegibleIn,
     OutputIn,
     OutputOut,
-    SwatchName,
 )
+from tallpage.server.outlets.saving import name_of, saved_leaf, saved_output
+from tallpage.server.outlets.schemas import SwatchName
 from tallpage.server.outlets.signals import file_saved
 from tallpage.server.people.guarding import person_of
 from tallpage.server.shelf.models import Capture, Cut
-from tallpage.server.shelf.sorting import require_some
+from tallpage.server.shelf.sorting.folders import require_some
 
 router = Router(tags=["outputs"])
 _MOST_CAPTURES = 200

@@ -29,7 +29,7 @@ from tallpage.server.jobs.queue import Signals, Work
 from tallpage.server.outlets.fitting import add_labelled_output
 from tallpage.server.outlets.models import Output
 from tallpage.server.routines.models import Run, RunItem
-from tallpage.server.shelf.cutting import delete_cut, keep_cut
+from tallpage.server.shelf.cuts.changing import delete_cut, keep_cut
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import new_key, view_file
 

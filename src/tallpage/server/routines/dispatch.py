@@ -24,8 +24,8 @@ from tallpage.server.outlets.models import Outlet, Output
 from tallpage.server.routines.applying import KIND, out_of
 from tallpage.server.routines.models import ENDED, UNDER_WAY, Run, RunItem
 from tallpage.server.routines.taking import take_settings
+from tallpage.server.shelf.arriving.taking import order_page
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.taking import order_page
 from tallpage.server.sweeps.models import FAILED, TAKEN, Sweep
 
 _AHEAD = 6

@@ -17,7 +17,7 @@ from tallpage.core.routine import TakeStep, document_of, routine_of_cut, slot_of
 from tallpage.server.outlets.models import RULES, Output
 from tallpage.server.routines.models import Routine, RoutineVersion
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
-from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.routes.schemas import TakeSettings
 
 MOST_ROUTINES = 500
 

@@ -12,7 +12,7 @@ from tallpage.core.routine import Applied, Page, Routine, apply_as_far_as_possib
 from tallpage.core.sizing import Sizing
 from tallpage.server.routines.applying import LOOK_WIDTH_PX, width_of
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.views import derived
+from tallpage.server.shelf.showing.views import derived
 
 _SAMPLES_KEPT, _CHAINS_KEPT = 8, 3
 _kept: dict[str, list[tuple[Routine, Applied]]] = {}

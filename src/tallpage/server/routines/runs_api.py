@@ -12,8 +12,7 @@ from tallpage.server.outlets.models import Output
 from tallpage.server.people.guarding import person_of
 from tallpage.server.routines.applying import LOOK, LOOK_WIDTH_PX, width_of
 from tallpage.server.routines.models import Routine, Run, RunItem, WatchedFolder
-from tallpage.server.routines.runs import counts_of, retry_failed, run_again, set_stop_mode, start_run
-from tallpage.server.routines.schemas import (
+from tallpage.server.routines.run_schemas import (
     RetriedOut,
     RunIn,
     RunItemOut,
@@ -23,9 +22,10 @@ from tallpage.server.routines.schemas import (
     WatchedFolderIn,
     WatchedFolderOut,
 )
+from tallpage.server.routines.runs import counts_of, retry_failed, run_again, set_stop_mode, start_run
 from tallpage.server.routines.watching import folder_of, watch_folder
 from tallpage.server.shelf.models import Cut
-from tallpage.server.shelf.views import derived
+from tallpage.server.shelf.showing.views import derived
 from tallpage.server.storage import view_file
 from tallpage.server.sweeps.models import Sweep
 

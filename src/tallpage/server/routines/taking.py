@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, fields
 
 from tallpage.core.capture import PageRequest
-from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.routes.schemas import TakeSettings
 
 _ELSEWHERE = ("address", "screen", "sign_in", "timeouts", "steps", "leave_out")
 

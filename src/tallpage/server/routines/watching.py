@@ -19,7 +19,7 @@ from tallpage.core.files import storage_errors
 from tallpage.server.preferences.out_folder import out_folder
 from tallpage.server.routines.models import Routine, Run, RunItem, WatchedFolder
 from tallpage.server.routines.runs import require_runnable
-from tallpage.server.shelf.importing import order_picture
+from tallpage.server.shelf.arriving.importing import order_picture
 
 HOME_OF_ALL = "watched"
 TAKEN, REFUSED = "taken", "refused"

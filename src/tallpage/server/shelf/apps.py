@@ -14,7 +14,8 @@ class ShelfConfig(AppConfig):
         from tallpage.server.jobs.idling import when_idle
         from tallpage.server.jobs.queue import register_kind
         from tallpage.server.jobs.ticking import register_periodic
-        from tallpage.server.shelf import importing, own_settings, purge, taking
+        from tallpage.server.shelf import own_settings, purge
+        from tallpage.server.shelf.arriving import importing, taking
 
         own_settings.register()
         when_idle(taking.close_browser)

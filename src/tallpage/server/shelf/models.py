@@ -18,7 +18,7 @@ from tallpage.core.picture import StripManifest
 from tallpage.core.render import CaptureSource, without_hidden_words
 from tallpage.core.rights import MOST_NOTE_CHARS, Rights, RightsState
 from tallpage.server.jobs.models import Job
-from tallpage.server.shelf.pictures import pictures_named
+from tallpage.server.shelf.cuts.pictures import pictures_named
 from tallpage.server.storage import capture_folder
 
 

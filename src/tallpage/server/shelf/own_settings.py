@@ -9,8 +9,8 @@ from pydantic import AfterValidator, Field, TypeAdapter
 from tallpage.core.capture import PRESETS
 from tallpage.server.preferences.catalogue import Setting, register_setting
 from tallpage.server.preferences.kinds import number
-from tallpage.server.shelf.schemas import TakeSettings
-from tallpage.server.shelf.screens import all_screens
+from tallpage.server.shelf.arriving.screens import all_screens
+from tallpage.server.shelf.routes.schemas import TakeSettings
 from tallpage.server.signins.keeping import host_key
 
 _MOST_HOSTS = 500

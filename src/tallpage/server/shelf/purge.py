@@ -12,7 +12,7 @@ from tallpage.server.jobs.ticking import wake
 from tallpage.server.preferences.values import value_of
 from tallpage.server.reserve import make_room_to_delete
 from tallpage.server.shelf.models import Capture, CaptureQuerySet, Cut
-from tallpage.server.shelf.searching import forget_captures
+from tallpage.server.shelf.sorting.searching import forget_captures
 from tallpage.server.storage import capture_folder, discard_folder, views_folder
 
 CUTS_KEPT_FOR = timedelta(days=1)

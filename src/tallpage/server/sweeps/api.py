@@ -11,18 +11,15 @@ from ninja import File, Form, Router, Status, UploadedFile
 from tallpage.core.sweep import Named, Namer, Pattern, list_of
 from tallpage.server.outlets.models import Slot
 from tallpage.server.people.guarding import person_of
+from tallpage.server.shelf.arriving.usual import as_set, by_host
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.usual_taking import as_set, by_host
 from tallpage.server.sweeps import deleting, export_folder, listing, planning, saving, scheduling
+from tallpage.server.sweeps.list_schemas import ListIn, ListOut, NamesOut, PatternIn, SiteIn, SweepIn
 from tallpage.server.sweeps.models import Comparison, Schedule, Sweep
 from tallpage.server.sweeps.schemas import (
     ChangeOut,
     DoneOut,
-    ListIn,
-    ListOut,
     MarkIn,
-    NamesOut,
-    PatternIn,
     RetakeIn,
     RowOut,
     RowsOut,
@@ -30,9 +27,7 @@ from tallpage.server.sweeps.schemas import (
     SavingOut,
     ScheduleIn,
     ScheduleOut,
-    SiteIn,
     StopModeIn,
-    SweepIn,
     SweepOut,
     TimesOut,
 )

@@ -14,7 +14,7 @@ from tallpage.core.page_map import PageMap
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.views import THUMBNAILS_PX, derived, thumbnail_of
+from tallpage.server.shelf.showing.views import THUMBNAILS_PX, derived, thumbnail_of
 from tallpage.server.sweeps import models
 from tallpage.server.sweeps.models import ERROR_STATUS, Shot, Sweep, SweepPage
 

@@ -10,7 +10,7 @@ from django.template.loader import render_to_string
 
 from tallpage.core.capture import print_as_pdf
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.views import thumbnail_of
+from tallpage.server.shelf.showing.views import thumbnail_of
 from tallpage.server.sweeps.models import Sweep
 
 _PRINTED_AT_ONCE = 240

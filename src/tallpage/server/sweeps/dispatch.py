@@ -18,9 +18,9 @@ from tallpage.core.sweep import Waiting, next_up
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.ticking import wake
 from tallpage.server.outlets.fitting import add_slot_output
+from tallpage.server.shelf.arriving.taking import order_page
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.schemas import TakeSettings
-from tallpage.server.shelf.taking import order_page
+from tallpage.server.shelf.routes.schemas import TakeSettings
 from tallpage.server.signins.keeping import host_key
 from tallpage.server.sweeps.comparing import order_look
 from tallpage.server.sweeps.models import Shot, Sweep

@@ -14,7 +14,7 @@ from tallpage.core.sweep import MOST_PAGES, Found, ListedPage, Pace, Pattern, li
 from tallpage.server.jobs.queue import request_stop
 from tallpage.server.outlets.models import Slot
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.routes.schemas import TakeSettings
 from tallpage.server.sweeps.dispatch import wake_feeding
 from tallpage.server.sweeps.models import FAILED, Comparison, Schedule, Shot, Sweep, SweepPage, plain_screen
 

@@ -13,10 +13,10 @@ from tallpage.core.finding import FoundPlace, Kind, Sought, find_places
 from tallpage.core.geometry import Box
 from tallpage.core.page_words import PageWords
 from tallpage.core.render import asked_strength_px
-from tallpage.server.shelf import views
 from tallpage.server.shelf.lookup import taken_capture
-from tallpage.server.shelf.prepared import prepared_page
-from tallpage.server.shelf.schemas import BoxSchema
+from tallpage.server.shelf.routes.cut_schemas import BoxSchema
+from tallpage.server.shelf.showing import views
+from tallpage.server.shelf.showing.prepared import prepared_page
 
 router = Router(tags=["hiding"])
 

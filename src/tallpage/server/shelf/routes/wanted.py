@@ -12,11 +12,11 @@ from ninja import Query, Router, Schema, Status
 from pydantic import Field, StringConstraints
 
 from tallpage.core.errors import ListError
-from tallpage.server.shelf import wanted
 from tallpage.server.shelf.models import Capture, KeptSearch
-from tallpage.server.shelf.schemas import CaptureOut, ScreenOut
-from tallpage.server.shelf.searching import passages
-from tallpage.server.shelf.wanted import Order, State, Wanted
+from tallpage.server.shelf.routes.schemas import CaptureOut, ScreenOut
+from tallpage.server.shelf.sorting import wanted
+from tallpage.server.shelf.sorting.searching import passages
+from tallpage.server.shelf.sorting.wanted import Order, State, Wanted
 
 router = Router(tags=["shelf"])
 _MOST_ROWS = 200

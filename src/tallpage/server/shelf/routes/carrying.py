@@ -9,11 +9,11 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
 
-from tallpage.server.shelf import views
+from tallpage.server.shelf.cuts.renewing import By, carried_to, carry_to
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Cut, with_pictures
-from tallpage.server.shelf.renewing import By, carried_to, carry_to
-from tallpage.server.shelf.schemas import CutOut
+from tallpage.server.shelf.routes.cut_schemas import CutOut
+from tallpage.server.shelf.showing import views
 
 router = Router(tags=["carrying"])
 

@@ -8,7 +8,7 @@ from tallpage.core.capture import PRESETS
 from tallpage.core.errors import TallPageError
 from tallpage.server.preferences.models import SettingValue
 from tallpage.server.shelf.models import OwnScreen
-from tallpage.server.shelf.schemas import NamedScreenIn, NamedScreenOut, ScreenIn
+from tallpage.server.shelf.routes.schemas import NamedScreenIn, NamedScreenOut, ScreenIn
 
 
 def all_screens() -> list[NamedScreenOut]:

@@ -19,9 +19,12 @@ from tallpage.core.naming import cut_file_name
 from tallpage.core.trimming import trimmed
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.people.guarding import person_of
-from tallpage.server.shelf import purge, views
-from tallpage.server.shelf.blocks import blocks_of
-from tallpage.server.shelf.cutting import (
+from tallpage.server.shelf import purge
+from tallpage.server.shelf.arriving.importing import order_picture
+from tallpage.server.shelf.arriving.taking import KIND as TAKE_KIND
+from tallpage.server.shelf.arriving.taking import order_further, order_page, order_retake
+from tallpage.server.shelf.arriving.usual import for_address
+from tallpage.server.shelf.cuts.changing import (
     change_cut,
     delete_cut,
     duplicate_cut,
@@ -30,34 +33,34 @@ from tallpage.server.shelf.cutting import (
     restore_cut,
     start_cut,
 )
-from tallpage.server.shelf.detail import detail_of
-from tallpage.server.shelf.importing import order_picture
+from tallpage.server.shelf.cuts.renewing import end_review, settle
 from tallpage.server.shelf.lookup import shelf_capture, taken_capture
 from tallpage.server.shelf.models import Capture, Cut, with_pictures
-from tallpage.server.shelf.prepared import prepared_page
-from tallpage.server.shelf.renewing import end_review, settle
-from tallpage.server.shelf.schemas import (
-    BlockOut,
+from tallpage.server.shelf.routes.cut_schemas import (
     BoxSchema,
-    CaptureDetailOut,
-    CaptureOut,
     CutChangeIn,
     CutOrderIn,
     CutOut,
-    DeletedOut,
     PieceIn,
-    RenameIn,
     ReviewIn,
-    ShelfOut,
-    TakeIn,
     TrimIn,
 )
-from tallpage.server.shelf.searching import index_name, passages
+from tallpage.server.shelf.routes.schemas import (
+    BlockOut,
+    CaptureDetailOut,
+    CaptureOut,
+    DeletedOut,
+    RenameIn,
+    ShelfOut,
+    TakeIn,
+)
+from tallpage.server.shelf.routes.wanted import WantedIn
+from tallpage.server.shelf.showing import views
+from tallpage.server.shelf.showing.blocks import blocks_of
+from tallpage.server.shelf.showing.detail import detail_of
+from tallpage.server.shelf.showing.prepared import prepared_page
 from tallpage.server.shelf.signals import page_ordered
-from tallpage.server.shelf.taking import KIND as TAKE_KIND
-from tallpage.server.shelf.taking import order_further, order_page, order_retake
-from tallpage.server.shelf.usual_taking import for_address
-from tallpage.server.shelf.wanted_api import WantedIn
+from tallpage.server.shelf.sorting.searching import index_name, passages
 
 router = Router(tags=["shelf"])
 _MOST_AT_ONCE = 200

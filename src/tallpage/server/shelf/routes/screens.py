@@ -6,9 +6,9 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
+from tallpage.server.shelf.arriving.screens import add_screen, all_screens, remove_screen
 from tallpage.server.shelf.models import OwnScreen
-from tallpage.server.shelf.schemas import NamedScreenIn, NamedScreenOut
-from tallpage.server.shelf.screens import add_screen, all_screens, remove_screen
+from tallpage.server.shelf.routes.schemas import NamedScreenIn, NamedScreenOut
 
 router = Router(tags=["screens"])
 

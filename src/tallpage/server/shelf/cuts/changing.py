@@ -13,8 +13,8 @@ from django.utils import timezone
 
 from tallpage.core import cut as core_cut
 from tallpage.core.errors import ChangedElsewhere, CutError, FrameError
+from tallpage.server.shelf.cuts.pictures import keep_picture
 from tallpage.server.shelf.models import Capture, Cut
-from tallpage.server.shelf.pictures import keep_picture
 
 
 def start_cut(capture: Capture) -> Cut:

@@ -13,7 +13,7 @@ from tallpage.core.capture import Screen
 from tallpage.core.errors import ScreenError
 from tallpage.server.jobs.models import Job
 from tallpage.server.shelf.models import Capture, CaptureQuerySet, Folder
-from tallpage.server.shelf.searching import saying
+from tallpage.server.shelf.sorting.searching import saying
 
 State = Literal["", "ready", "not_whole", "warned", "failed", "under_way", "not_cleared"]
 Order = Literal["newest", "oldest", "name", "site", "tallest", "heaviest"]

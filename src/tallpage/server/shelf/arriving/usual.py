@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tallpage.core.errors import AddressError
 from tallpage.server.preferences.values import value_of
-from tallpage.server.shelf.schemas import TakeSettings
+from tallpage.server.shelf.routes.schemas import TakeSettings
 from tallpage.server.signins.keeping import host_key
 
 

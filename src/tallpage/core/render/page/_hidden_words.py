@@ -8,8 +8,8 @@ from collections.abc import Iterator
 from tallpage.core.cut import Cut
 from tallpage.core.finding import sought_spans
 from tallpage.core.page_words import PageWords
-from tallpage.core.render._prepared import prepared
 from tallpage.core.render._source import Source
+from tallpage.core.render.page._prepared import prepared
 
 _WORD = re.compile(r"\w+")
 _HIDDEN = "…"

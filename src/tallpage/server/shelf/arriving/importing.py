@@ -14,9 +14,9 @@ from tallpage.core.naming import MAX_NAME_CHARS
 from tallpage.core.picture import StripManifest, check_picture, import_picture
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
+from tallpage.server.shelf.arriving.taking import first_cut, folder_for
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.searching import index_capture
-from tallpage.server.shelf.taking import first_cut, folder_for
+from tallpage.server.shelf.sorting.searching import index_capture
 from tallpage.server.storage import (
     discard_folder,
     incoming_file,

@@ -31,11 +31,11 @@ from tallpage.core.page_map import PageMap
 from tallpage.core.picture import StripManifest
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
-from tallpage.server.shelf import sorting
+from tallpage.server.shelf.cuts.renewing import renew_cuts
 from tallpage.server.shelf.models import Capture, Cut
-from tallpage.server.shelf.renewing import renew_cuts
-from tallpage.server.shelf.schemas import TakeSettings
-from tallpage.server.shelf.searching import index_capture
+from tallpage.server.shelf.routes.schemas import TakeSettings
+from tallpage.server.shelf.sorting import folders as sorting
+from tallpage.server.shelf.sorting.searching import index_capture
 from tallpage.server.signins.keeping import sign_in_for
 from tallpage.server.storage import (
     capture_folder,

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.schemas import (
+from tallpage.server.shelf.routes.cut_schemas import CutOut
+from tallpage.server.shelf.routes.schemas import (
     CaptureDetailOut,
     CaptureOut,
-    CutOut,
     LackingOut,
     StripOut,
     TakeSettings,

@@ -25,7 +25,7 @@ from tallpage.core.picture import (
     put_in,
 )
 from tallpage.core.render._source import Source
-from tallpage.core.render._strength import strength_px
+from tallpage.core.render.page._strength import strength_px
 
 _EDGE_PX = 12
 """Thickness of what a patch takes its colours from."""

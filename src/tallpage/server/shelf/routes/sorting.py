@@ -13,10 +13,10 @@ from ninja import Field, Router, Schema, Status
 from pydantic import StringConstraints
 
 from tallpage.core.rights import MOST_NOTE_CHARS, Rights, RightsState
-from tallpage.server.shelf import sorting
+from tallpage.server.shelf.arriving.taking import order_retake
 from tallpage.server.shelf.models import Capture, Folder, Label
-from tallpage.server.shelf.taking import order_retake
-from tallpage.server.shelf.wanted_api import WantedIn
+from tallpage.server.shelf.routes.wanted import WantedIn
+from tallpage.server.shelf.sorting import folders as sorting
 
 router = Router(tags=["shelf"])
 _MOST_RETAKEN = 200

@@ -12,9 +12,9 @@ from tallpage.core.cut.models import MOST_STYLES
 from tallpage.core.fields import Name
 from tallpage.core.marks import MOST_MARKS, DrawnMark, Mark, Shape, Style, draw_marks, signs, styled
 from tallpage.core.paths import Extent
+from tallpage.server.shelf.cuts.pictures import keep_picture, stored_pictures
+from tallpage.server.shelf.cuts.styles import keep_style
 from tallpage.server.shelf.models import KeptStyle
-from tallpage.server.shelf.pictures import keep_picture, stored_pictures
-from tallpage.server.shelf.styles import keep_style
 from tallpage.server.storage import sticker_file
 
 router = Router(tags=["marks"])

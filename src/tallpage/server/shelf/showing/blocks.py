@@ -11,8 +11,8 @@ from tallpage.core.page_map import Block, PageMap, has_map
 from tallpage.core.render import Source
 from tallpage.core.segmenting import find_blocks
 from tallpage.server.shelf.models import Capture
-from tallpage.server.shelf.prepared import prepared_page
-from tallpage.server.shelf.views import derived
+from tallpage.server.shelf.showing.prepared import prepared_page
+from tallpage.server.shelf.showing.views import derived
 
 _VERSION = 1
 """Raised whenever other blocks are found in the same pixels."""

@@ -12,7 +12,7 @@ from tallpage.core import cut as core_cut
 from tallpage.core.errors import FrameError
 from tallpage.core.following import CarriedCut, Page, carry_by_px, carry_over
 from tallpage.core.render import turned
-from tallpage.server.shelf.cutting import free_name
+from tallpage.server.shelf.cuts.changing import free_name
 from tallpage.server.shelf.models import Capture, Cut
 
 By = Literal["blocks", "px"]

@@ -11,10 +11,10 @@ from tallpage.core.fields import FURTHEST_PX
 from tallpage.core.geometry import Box
 from tallpage.core.trimming import BlankStretch, blank_columns, blank_stretches
 from tallpage.core.turning import edge_colour, find_angle
-from tallpage.server.shelf import views
 from tallpage.server.shelf.lookup import taken_capture
-from tallpage.server.shelf.prepared import prepared_page
-from tallpage.server.shelf.schemas import BoxSchema
+from tallpage.server.shelf.routes.cut_schemas import BoxSchema
+from tallpage.server.shelf.showing import views
+from tallpage.server.shelf.showing.prepared import prepared_page
 
 router = Router(tags=["preparing"])
 

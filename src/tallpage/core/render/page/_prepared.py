@@ -18,15 +18,15 @@ def prepared(source: Source, cut: Cut) -> Source:
     """A source as a cut turns, hides, clears and outlines it; all places of the cut count on this one."""
     source = turned(source, cut.orientation)
     if cut.hidden:
-        from tallpage.core.render._hiding import HidingSource
+        from tallpage.core.render.page._hiding import HidingSource
 
         source = HidingSource(source, cut.hidden)
     if cut.cleared is not None and cut.cleared.colours:
-        from tallpage.core.render._clearing import ClearedSource
+        from tallpage.core.render.page._clearing import ClearedSource
 
         source = ClearedSource(source, cut.cleared)
     if cut.outline is not None:
-        from tallpage.core.render._outlining import OutlinedSource
+        from tallpage.core.render.page._outlining import OutlinedSource
 
         source = OutlinedSource(source, cut.outline)
     return source
@@ -36,7 +36,7 @@ def turned(source: Source, orientation: Orientation | None) -> Source:
     """A source in an orientation; itself where there is none."""
     if orientation is None or orientation.is_upright:
         return source
-    from tallpage.core.render._turning import TurnedSource
+    from tallpage.core.render.page._turning import TurnedSource
 
     return TurnedSource(source, orientation)
 

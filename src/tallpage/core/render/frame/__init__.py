@@ -1,0 +1,1 @@
+"""What a cut does to the frame, on the way to a file."""

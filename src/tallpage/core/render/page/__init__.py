@@ -1,0 +1,1 @@
+"""What a cut does to the page, before anything is framed."""

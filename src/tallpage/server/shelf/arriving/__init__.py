@@ -1,0 +1,1 @@
+"""How captures come onto the shelf: taken, or taken in."""

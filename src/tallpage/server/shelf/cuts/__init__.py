@@ -1,0 +1,1 @@
+"""Cuts of captures: changed, carried over, and what their marks look like."""

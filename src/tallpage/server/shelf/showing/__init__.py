@@ -1,0 +1,1 @@
+"""What is shown of captures: derived from them, and made again when it is gone."""

@@ -1,0 +1,1 @@
+"""Folders, labels, and finding captures."""
