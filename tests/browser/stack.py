@@ -33,6 +33,9 @@ _ARGUMENTS = [
     "--disable-component-update",
     "--disable-sync",
     "--window-size=1280,800",
+    # How the interface moves tells a journey nothing, and takes its time.
+    "--force-prefers-reduced-motion",
+    "--disable-smooth-scrolling",
 ]
 
 

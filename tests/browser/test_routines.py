@@ -155,6 +155,30 @@ def test_a_chain_is_put_together_and_each_step_is_seen(person: Person) -> None:
     person.see_text("there is no table on the page")
 
 
+def test_what_was_kept_from_a_cut_is_changed_by_its_numbers(person: Person) -> None:
+    box = {"kind": "box", "x_px": 40, "y_px": 40, "width_px": 300, "height_px": 120}
+    words = {"kind": "text", "x_px": 60, "y_px": 60, "text": "Here"}
+    area = {"x_px": 10, "y_px": 10, "width_px": 80, "height_px": 30, "how": "solid"}
+    marks, hidden = {"kind": "marks", "marks": [box, words]}, {"kind": "hide_areas", "areas": [area]}
+    number = _routine(person, "Drawn once", hidden, marks, SLOT)
+
+    def step(at: int) -> dict[str, Any]:
+        steps: list[dict[str, Any]] = person.ask(f"/routines/{number}")["document"]["steps"]
+        return steps[at]
+
+    person.open(f"/routines/{number}")
+    person.click_on("button[data-step='Step 2: Marks']")
+    person.type_into("[aria-label='x of box 1']", Keys.CONTROL, "a", Keys.NULL, "55\n")
+    person.type_into("[aria-label='Words of text 2']", Keys.CONTROL, "a", Keys.NULL, "There\n")
+    person.until(lambda _: step(1)["marks"][0]["x_px"] == 55, what="the box further right")
+    person.until(lambda _: step(1)["marks"][1]["text"] == "There", what="other words")
+    person.click_on("[aria-label='Leave out text 2']")
+    person.until(lambda _: len(step(1)["marks"]) == 1, what="one mark fewer")
+    person.click_on("button[data-step='Step 1: Hide areas']")
+    Select(person.see("[aria-label='How area 1 is hidden']")).select_by_value("blur")
+    person.until(lambda _: step(0)["areas"][0]["how"] == "blur", what="blur")
+
+
 def test_a_routine_is_saved_deleted_opened_again_and_makes_the_same_pixels(person: Person) -> None:
     capture_id = person.drop_picture(text_page(500, 700, seed=4))
     frame = {"kind": "frame_corner", "width_px": 400, "height_px": 300, "corner": "centre"}

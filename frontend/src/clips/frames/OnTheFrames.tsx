@@ -1,10 +1,8 @@
 import { Trash2 } from "lucide-react";
 
 import type { ClipDocument } from "../../api/types";
-import { ColourPick } from "../../bench/marks/ColourPick";
-import { type HidingWay, WAYS } from "../../bench/marks/hiding/hidingWays";
-import { NumberInput } from "../../parts/fields/NumberInput";
-import { ALL_FRAMES, INK, type MarkOnFrames, placeOf, PLUM, type Span, spanWords } from "./onFrames";
+import { AreaFields, MarkFields } from "../../bench/marks/MarkFields";
+import { ALL_FRAMES, type Span, spanWords } from "./onFrames";
 import { sameThing, type Thing } from "./takenUp";
 
 interface OnTheFramesProps {
@@ -16,11 +14,6 @@ interface OnTheFramesProps {
   onTake: (thing: Thing) => void;
   onChange: (more: Partial<ClipDocument>) => void;
 }
-
-/** The field of a kind that is its colour, where that is not the field `colour`. */
-const COLOURED: Record<string, string> = { box: "outline_colour", arrow: "filling" };
-
-const colourOf = (mark: MarkOnFrames["mark"]): string => (mark as unknown as Record<string, string | null | undefined>)[COLOURED[mark.kind] ?? "colour"] ?? (mark.kind === "text" ? INK : PLUM);
 
 const KINDS: Record<string, string> = { box: "Box", arrow: "Arrow", text: "Words" };
 
@@ -38,26 +31,12 @@ export function OnTheFrames({ document, range, inHand, onTake, onChange }: OnThe
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-x-8 gap-y-4 text-sm">
         {hidden.map((row, at) => (
           <Row key={`hidden-${at}`} isInHand={sameThing(inHand, { of: "hidden", at })} onTake={() => onTake({ of: "hidden", at })} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
-            <div className="flex items-center gap-2">
-              <select className="select select-xs w-32" aria-label={`How hidden area ${at + 1} is hidden`} value={row.area.how} onChange={(event) => setHidden(at, { area: { ...row.area, how: event.target.value as HidingWay } })}>
-                {Object.entries(WAYS).map(([way, { words }]) => (
-                  <option key={way} value={way}>
-                    {words}
-                  </option>
-                ))}
-              </select>
-              {row.area.how === "solid" && <ColourPick name={`Colour of hidden area ${at + 1}`} value={row.area.colour} onPick={(colour) => colour && setHidden(at, { area: { ...row.area, colour } })} />}
-            </div>
-            <Place name={`hidden area ${at + 1}`} fields={placeOf(row.area)} onPut={(field, value) => setHidden(at, { area: { ...row.area, [field]: Math.round(value) } })} />
+            <AreaFields name={`hidden area ${at + 1}`} area={row.area} onChange={(more) => setHidden(at, { area: { ...row.area, ...more } })} />
           </Row>
         ))}
         {marks.map((row, at) => (
           <Row key={`mark-${at}`} isInHand={sameThing(inHand, { of: "marks", at })} onTake={() => onTake({ of: "marks", at })} name={`${KINDS[row.mark.kind] ?? "Mark"} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange({ marks: marks.filter((_, index) => index !== at) })}>
-            <div className="flex items-center gap-2">
-              {row.mark.kind === "text" && <Words key={row.mark.text} name={`Words ${at + 1}`} text={row.mark.text} onPut={(text) => setMark(at, { mark: { ...row.mark, text } })} />}
-              <ColourPick name={`Colour of mark ${at + 1}`} value={colourOf(row.mark)} onPick={(colour) => colour && setMark(at, { mark: { ...row.mark, [COLOURED[row.mark.kind] ?? "colour"]: colour } })} />
-            </div>
-            <Place name={`mark ${at + 1}`} fields={placeOf(row.mark)} onPut={(field, value) => setMark(at, { mark: { ...row.mark, [field]: value } })} />
+            <MarkFields name={`mark ${at + 1}`} mark={row.mark} onChange={(more) => setMark(at, { mark: { ...row.mark, ...more } })} />
           </Row>
         ))}
       </ul>
@@ -104,30 +83,5 @@ function Row({ name, isInHand, onTake, span, range, onSpan, onRemove, children }
         )}
       </div>
     </li>
-  );
-}
-
-function Words({ name, text, onPut }: { name: string; text: string; onPut: (text: string) => void }) {
-  return (
-    <input
-      className="input input-xs w-full"
-      aria-label={name}
-      defaultValue={text}
-      onBlur={(event) => event.target.value !== text && onPut(event.target.value)}
-      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-    />
-  );
-}
-
-function Place({ name, fields, onPut }: { name: string; fields: [string, string, number][]; onPut: (field: string, value: number) => void }) {
-  return (
-    <div className="flex flex-wrap items-center gap-1">
-      {fields.map(([field, words, value]) => (
-        <span key={field} className="flex items-center gap-1">
-          {words}
-          <NumberInput name={`${field.replace(/_px$/, "").replaceAll("_", " ")} of ${name}`} size="w-14" value={Math.round(value)} onCommit={(put) => put !== null && onPut(field, put)} />
-        </span>
-      ))}
-    </div>
   );
 }

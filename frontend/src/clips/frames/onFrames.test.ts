@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 
 import type { ClipDocument } from "../../api/types";
-import { ALL_FRAMES, drawnOn, placeOf, spanWords } from "./onFrames";
+import { placeOf } from "../../bench/marks/numbers";
+import { ALL_FRAMES, drawnOn, spanWords } from "./onFrames";
 
 const PLAIN: ClipDocument = { dropped: [], keep_every: 1, speed: 1, there_and_back: false, hold_start_ms: 0, hold_end_ms: 0, repeats: 0, box: null, pointer: true, hidden: [], marks: [] };
 const FRAMES = { width_px: 640, height_px: 400 };

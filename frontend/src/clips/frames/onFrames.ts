@@ -1,4 +1,5 @@
 import type { ClipDocument } from "../../api/types";
+import { INK, PLUM } from "../../bench/marks/numbers";
 import { drawnFrame, type PageSize, type Point } from "../../bench/page/geometry/boxes";
 
 export type HiddenOnFrames = ClipDocument["hidden"][number];
@@ -19,9 +20,6 @@ export const ALL_FRAMES: Span = { first: 0, last: null };
 const LEAST_DRAWN_PX = 6;
 /** Letters and lines are as large as on the Bench, on a screen of this width. */
 const USUAL_WIDTH_PX = 1_280;
-/** The colours in which marks begin. */
-export const PLUM = "#6B3A5B";
-export const INK = "#1D2B2A";
 
 /** The document after something was drawn from one point to another; null where the drag made nothing. */
 export function drawnOn(document: ClipDocument, pen: Pen, from: Point, to: Point, frames: PageSize, span: Span): Partial<ClipDocument> | null {
@@ -60,24 +58,4 @@ function withMark(document: ClipDocument, mark: Record<string, unknown>, span: S
 export function spanWords({ first, last }: { first: number; last?: number | null }): string {
   if (last === undefined || last === null) return first === 0 ? "all frames" : `from frame ${first + 1}`;
   return first === last ? `frame ${first + 1}` : `frames ${first + 1} to ${last + 1}`;
-}
-
-const PLACES: [string, string][] = [
-  ["x_px", "x"],
-  ["y_px", "y"],
-  ["width_px", "w"],
-  ["height_px", "h"],
-  ["from_x_px", "from x"],
-  ["from_y_px", "y"],
-  ["to_x_px", "to x"],
-  ["to_y_px", "y"],
-];
-
-/** The numbers that say where an area or a mark lies, each with its field and what it is called. */
-export function placeOf(what: HiddenOnFrames["area"] | MarkOnFrames["mark"]): [string, string, number][] {
-  const fields = new Map<string, unknown>(Object.entries(what));
-  return PLACES.flatMap(([field, words]): [string, string, number][] => {
-    const value = fields.get(field);
-    return typeof value === "number" ? [[field, words, value]] : [];
-  });
 }

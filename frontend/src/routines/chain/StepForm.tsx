@@ -3,6 +3,7 @@ import { ArrowLeft, ArrowRight, Copy, MessageCircleQuestion, Trash2 } from "luci
 import type { RoutineDocument, RoutineStep } from "../../api/types";
 import { Pick } from "../../parts/fields/Pick";
 import { FieldInput } from "./FieldInput";
+import { hasKeptParts, KeptParts } from "./KeptParts";
 import { type Field, kindOf } from "./stepKinds";
 import { asking, duplicated, isAskable, mayMove, moved, replaced, withoutStep, withValue } from "./steps";
 
@@ -38,7 +39,8 @@ export function StepForm({ document, at, onChange }: Props) {
         <Tool name="Duplicate this step" icon={Copy} disabled={["take", "turn", "clear", "outline", "out"].includes(step.kind)} onPress={() => onChange(duplicated(document, at), at + 1)} />
         <Tool name="Remove this step" icon={Trash2} disabled={false} onPress={() => onChange(withoutStep(document, at), null)} />
       </div>
-      {shown.length === 0 && <p className="mb-3">{kind.fresh ? "There is nothing to say about it." : "It was kept from a cut. What it holds is drawn on the Bench; here it can be switched off, moved or removed."}</p>}
+      {shown.length === 0 && !hasKeptParts(step) && <p className="mb-3">{kind.fresh ? "There is nothing to say about it." : "It was kept from a cut. What it holds is drawn on the Bench; here it can be switched off, moved or removed."}</p>}
+      <KeptParts step={step} onChange={set} />
       <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
         {shown.map((field) => (
           <div key={`${at}-${field.path}`} className={field.kind === "block" || field.kind === "formats" || field.kind === "sides" ? "contents" : "flex items-end gap-1"}>

@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 
 import type { RoutineDocument, RoutineStep } from "../../api/types";
 import { blockWords, kindOf, STEP_KINDS, stepWords } from "./stepKinds";
-import { asking, duplicated, isAskable, mayMove, moved, replaced, valueAt, withoutStep, withStep, withValue } from "./steps";
+import { asking, duplicated, isAskable, mayMove, moved, replaced, valueAt, withoutPart, withoutStep, withPart, withStep, withValue } from "./steps";
 
 const kinds = (document: RoutineDocument) => document.steps.map((step) => kindOf(step).words);
 const chain = (...steps: RoutineStep[]): RoutineDocument => ({ version: 1, name: "Tried", steps });
@@ -64,4 +64,10 @@ test("a rule for a block is said in words", () => {
   expect(blockWords({ role: "table", below: "Fares", number: -1 })).toBe("table below “Fares”, the last");
   expect(blockWords({ says: "Cars", selector: "#x" })).toBe("“Cars” #x");
   expect(blockWords(undefined)).toBe("a block");
+});
+
+test("a part of a step is changed or left out, and the others stay", () => {
+  const step: RoutineStep = { kind: "marks", marks: [{ kind: "box", x_px: 1 }, { kind: "text", text: "Here" }] };
+  expect(withPart(step, "marks", 1, { text: "There" })).toEqual({ kind: "marks", marks: [{ kind: "box", x_px: 1 }, { kind: "text", text: "There" }] });
+  expect(withoutPart(step, "marks", 0)).toEqual({ kind: "marks", marks: [{ kind: "text", text: "Here" }] });
 });

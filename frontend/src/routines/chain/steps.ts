@@ -61,3 +61,14 @@ export function asking(step: RoutineStep, path: string, words: string, asked: bo
   const ask = asked ? [...others, { name, field: path, words }] : others;
   return withValue(step, "ask", ask.length > 0 ? ask : undefined);
 }
+
+/** The step with some fields of one of its parts changed: a mark, an area, a band. */
+export function withPart(step: RoutineStep, list: string, at: number, more: object): RoutineStep {
+  const parts = (step[list] ?? []) as object[];
+  return { ...step, [list]: parts.map((part, index) => (index === at ? { ...part, ...more } : part)) };
+}
+
+/** The step without one of them. */
+export function withoutPart(step: RoutineStep, list: string, at: number): RoutineStep {
+  return { ...step, [list]: ((step[list] ?? []) as object[]).toSpliced(at, 1) };
+}

@@ -5,10 +5,13 @@ from __future__ import annotations
 import bisect
 import io
 import itertools
+import struct
 
 from PIL import Image
 
-_MOST_BYTES, _MOST_PIXELS, _MOST_PICTURES = 20_000_000, 16_000_000, 1_000
+_MOST_BYTES, _MOST_PICTURES, _MOST_PIXELS = 20_000_000, 1_000, 400_000_000
+"""What is larger is kept still; the pixels are those of all of its pictures together."""
+_UNREADABLE = (OSError, SyntaxError, ValueError, EOFError, IndexError, TypeError, struct.error)
 _LEAST_MS, _USUAL_MS = 11, 100
 """Browsers show a picture that asks for less than the first for the second."""
 
@@ -34,11 +37,10 @@ class Animation:
             return None
         try:
             picture = Image.open(io.BytesIO(data), formats=("GIF", "WEBP", "PNG", "AVIF"))
-            is_moving = 1 < getattr(picture, "n_frames", 1) <= _MOST_PICTURES
-            if not is_moving or picture.width * picture.height > _MOST_PIXELS:
-                return None
-            return cls(picture, data)
-        except (OSError, SyntaxError, ValueError, EOFError, Image.DecompressionBombError):
+            count = getattr(picture, "n_frames", 1)
+            is_held = count <= _MOST_PICTURES and count * picture.width * picture.height <= _MOST_PIXELS
+            return cls(picture, data) if count > 1 and is_held else None
+        except (*_UNREADABLE, Image.DecompressionBombError):
             return None  # it is shown as the browser shows it
 
     def number_at(self, moment_ms: float) -> int:
