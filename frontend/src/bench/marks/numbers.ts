@@ -4,6 +4,9 @@
 export const PLUM = "#6B3A5B";
 export const INK = "#1D2B2A";
 
+/** The usual colours of kinds that begin in another than plum: as the server has them. */
+const USUAL: Record<string, string> = { text: INK, dim: INK, highlighter: "#F5C451" };
+
 /** The field of a kind that is its colour, where that is not the field `colour`. */
 const COLOURED: Record<string, string> = { box: "outline_colour", ellipse: "outline_colour", arrow: "filling", badge: "filling" };
 
@@ -13,7 +16,7 @@ export function colourField({ kind }: { kind: string }): string {
 
 export function colourOf(mark: { kind: string }): string {
   const colour = new Map<string, unknown>(Object.entries(mark)).get(colourField(mark));
-  return typeof colour === "string" ? colour : mark.kind === "text" ? INK : PLUM;
+  return typeof colour === "string" ? colour : (USUAL[mark.kind] ?? PLUM);
 }
 
 const PLACES: [string, string][] = [
