@@ -33,9 +33,6 @@ _ARGUMENTS = [
     "--disable-component-update",
     "--disable-sync",
     "--window-size=1280,800",
-    # How the interface moves tells a journey nothing, and takes its time.
-    "--force-prefers-reduced-motion",
-    "--disable-smooth-scrolling",
 ]
 
 

@@ -142,7 +142,11 @@ function Taken({ clip }: { clip: Clip }) {
             if (!isOn(row, frame)) setFrame(row.first);
             layer?.focus();
           }}
-          onChange={put}
+          onChange={(more) => {
+            // Those after what was removed have another place now.
+            if ((more.hidden ?? document.hidden).length + (more.marks ?? document.marks).length < document.hidden.length + document.marks.length) setInHand(null);
+            put(more);
+          }}
         />
       </div>
       <div className="grid content-start gap-6">

@@ -14,6 +14,7 @@ async ({ ms }) => {
   const free = (state.freeFilms ??= new WeakSet());
   const canGo = (film) => film.seekable.length > 0 && film.seekable.end(film.seekable.length - 1) > 0;
   const fetched = async (film) => {
+    if (!film.currentSrc) return false; /* it shows a camera, or the like */
     const signal = AbortSignal.timeout(FETCHED_IN_MS);
     const answer = await fetch(film.currentSrc, { signal });
     if (!answer.ok || !(Number(answer.headers.get("Content-Length")) <= MOST_BYTES)) {
@@ -36,7 +37,7 @@ async ({ ms }) => {
     if (films.has(film)) return;
     if (!canGo(film) && !(await fetched(film).catch(() => false))) {
       free.add(film);
-      await film.play().catch(() => undefined);
+      film.play().catch(() => undefined); /* it may wait for data for ever */
       return;
     }
     film.pause(); /* a new source may begin by itself */
