@@ -19,7 +19,7 @@ from tests.pictures import Pixels, assert_same_pixels
 KINDS = kinds() | redrawn()
 MOVING = moving()
 DESK = PRESETS["desk"]
-HASTY = Timeouts(answer_ms=4_000, load_ms=3_000, quiet_ms=3_000, growth_screens=6, operation_ms=20_000)
+HASTY = Timeouts(answer_ms=4_000, load_ms=3_000, quiet_ms=5_000, growth_screens=6, operation_ms=20_000)
 
 
 @pytest.fixture(scope="module")
