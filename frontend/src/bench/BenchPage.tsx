@@ -9,29 +9,29 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
 import { useCapture, isPending } from "../api/captures";
-import { useStartCut } from "../api/cuts";
 import { asProblem } from "../api/client";
+import { useStartCut } from "../api/cuts";
 import { useOutputs } from "../api/outlets";
 import type { CaptureDetail, Cut, Output } from "../api/types";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
 import { CaptureCard } from "../shelf/CaptureCard";
 import { BenchContext, type BenchState } from "./benchContext";
-import { useCutState } from "./cut/useCutState";
-import { BeingTaken } from "./report/BeingTaken";
 import { BenchHeader } from "./BenchHeader";
+import { useCutState } from "./cut/useCutState";
 import { Ledger } from "./files/Ledger";
-import { MapDamaged } from "./report/MapDamaged";
-import { PartStrip } from "./PartStrip";
+import { type ZoomMode, zoomOf } from "./page/geometry/zoom";
 import { PageView } from "./page/PageView";
 import { Spine } from "./page/Spine";
-import { Toolbar } from "./Toolbar";
-import { ReviewStrip } from "./review/ReviewStrip";
-import { useBenchKeys } from "./useBenchKeys";
 import { useBreakMoves } from "./page/useBreakMoves";
-import { useZooming } from "./page/useZooming";
 import { useView } from "./page/useView";
-import { type ZoomMode, zoomOf } from "./page/geometry/zoom";
+import { useZooming } from "./page/useZooming";
+import { PartStrip } from "./PartStrip";
+import { BeingTaken } from "./report/BeingTaken";
+import { MapDamaged } from "./report/MapDamaged";
+import { ReviewStrip } from "./review/ReviewStrip";
+import { Toolbar } from "./Toolbar";
+import { useBenchKeys } from "./useBenchKeys";
 
 /** One capture on the Bench: the whole page, the part, the files. */
 export function BenchPage() {

@@ -6,8 +6,8 @@ import { Minus, Plus, Redo2, Undo2 } from "lucide-react";
 
 import { titled } from "../app/actions/registry";
 import { useBench, useCut } from "./benchContext";
-import type { Zooming } from "./page/useZooming";
 import type { ZoomMode } from "./page/geometry/zoom";
+import type { Zooming } from "./page/useZooming";
 
 const ZOOMS: { mode: ZoomMode; label: string; hint: string }[] = [
   { mode: "fit", label: "Width", hint: titled("fitWidth") },

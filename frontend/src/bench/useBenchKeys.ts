@@ -1,11 +1,11 @@
-import { hiddenInHand, nudgeHidden } from "./marks/hiding/hideSteps";
-import { free, nudgeMarks } from "./marks/markSteps";
-import { useMarkKeys } from "./marks/handling/useMarkKeys";
-import { STAGES } from "./StagePick";
 import { useAction } from "../app/actions/useAction";
 import type { CutStore } from "./cut/cutStore";
 import { frameAll, isWhole, nudge, stretch } from "./cut/frameSteps";
+import { useMarkKeys } from "./marks/handling/useMarkKeys";
+import { hiddenInHand, nudgeHidden } from "./marks/hiding/hideSteps";
+import { free, nudgeMarks } from "./marks/markSteps";
 import type { ZoomMode } from "./page/geometry/zoom";
+import { STAGES } from "./StagePick";
 
 const STEPS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],

@@ -10,16 +10,16 @@ import { counted, formatSize } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
-import { ClipFiles } from "./files/ClipFiles";
 import { ClipPlayer } from "./ClipPlayer";
+import { ClipFiles } from "./files/ClipFiles";
 import { FrameHandles } from "./frames/FrameHandles";
 import { FrameStrip } from "./frames/FrameStrip";
-import { HowItPlays } from "./HowItPlays";
 import { ALL_FRAMES, drawnOn, inTheMiddle, type Pen, type Span, spanWords } from "./frames/onFrames";
 import { OnTheFrames } from "./frames/OnTheFrames";
 import { PenTools } from "./frames/PenTools";
-import { lengthMs, played } from "./playing";
 import { isOn, type Thing } from "./frames/takenUp";
+import { HowItPlays } from "./HowItPlays";
+import { lengthMs, played } from "./playing";
 
 /** One clip: how it plays, its frames, and the files that are made of it. */
 export function ClipPage() {

@@ -9,8 +9,8 @@ import { StepsEditor } from "../gather/taking/StepsEditor";
 import { useTakeSettings } from "../gather/taking/takeSettings";
 import { NumberInput } from "../parts/fields/NumberInput";
 import { Pick } from "../parts/fields/Pick";
-import { ProblemNote } from "../parts/ProblemNote";
 import { screenWords } from "../parts/figures";
+import { ProblemNote } from "../parts/ProblemNote";
 
 const KINDS = { scroll: "scrolling through it", steps: "steps as they are done", watch: "what moves by itself" } as const;
 type Kind = keyof typeof KINDS;

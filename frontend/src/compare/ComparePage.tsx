@@ -1,18 +1,18 @@
 import { ArrowLeft, Download } from "lucide-react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import { useAction } from "../app/actions/useAction";
 import { useCapture } from "../api/captures";
 import { asProblem } from "../api/client";
 import { isFitting, useOutputs } from "../api/outlets";
 import { outputFileUrl } from "../api/pictures";
+import { useAction } from "../app/actions/useAction";
 import { ByHand } from "../bench/files/asking/ByHand";
+import { wantedWords } from "../parts/fields/wanted";
 import { formatBytes } from "../parts/figures";
 import { JobProgress } from "../parts/JobProgress";
 import { LimitBar } from "../parts/LimitBar";
 import { ProblemNote } from "../parts/ProblemNote";
 import { useTitle } from "../parts/useTitle";
-import { wantedWords } from "../parts/fields/wanted";
 import { askedFirst } from "../rights/askedFirst";
 import { COMPARE_KEYS, CompareView } from "./CompareView";
 

@@ -7,8 +7,8 @@ import { useTitle } from "../parts/useTitle";
 import { CaptureCard } from "../shelf/CaptureCard";
 import { AddressField } from "./AddressField";
 import { useBrowseForPicture } from "./PictureDrop";
-import { HowToTake } from "./taking/HowToTake";
 import { ScreenChips } from "./ScreenChips";
+import { HowToTake } from "./taking/HowToTake";
 
 const LATEST = 10;
 

@@ -2,8 +2,8 @@ import { useCallback, useEffect, useState } from "react";
 
 import { useAction } from "../app/actions/useAction";
 import { Follower } from "./following";
-import { glimpse, type Shared } from "./sharing";
 import { MOST_CLIP_S } from "./recording";
+import { glimpse, type Shared } from "./sharing";
 import { every } from "./ticking";
 import { useClipGrab } from "./useClipGrab";
 import type { Grabs } from "./useGrabs";

@@ -3,8 +3,8 @@ import { ChevronDown, TriangleAlert } from "lucide-react";
 import { memo, type MouseEvent, type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 
-import { useAskedFor, useToldCapture } from "../api/shelf";
 import { topThumbnailUrl } from "../api/pictures";
+import { useAskedFor, useToldCapture } from "../api/shelf";
 import type { Capture, ShelfOrder } from "../api/types";
 import { formatBytes, formatSize, screenWords } from "../parts/figures";
 import { useListPlace } from "../parts/useListPlace";

@@ -2,10 +2,10 @@ import { HardDrive, Search, Trash2 } from "lucide-react";
 import { type ReactNode, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 
-import { useAction } from "../app/actions/useAction";
-import { useFound } from "../api/shelf";
 import { asProblem } from "../api/client";
+import { useFound } from "../api/shelf";
 import type { ShelfOrder } from "../api/types";
+import { useAction } from "../app/actions/useAction";
 import { useLeftState } from "../app/historyStep";
 import { counted } from "../parts/figures";
 import { ProblemNote } from "../parts/ProblemNote";

@@ -57,6 +57,7 @@ PAGES = {
     "/film": f"{_STYLE}<video src=/film.webm autoplay muted loop></video>",
     "/whole-film": f"{_STYLE}<video src=/film.webm?whole autoplay muted loop></video>",
     "/frame": f"{_STYLE}<iframe src=/within style='width:400px;height:60px;border:0'></iframe>",
+    "/never": f"{_STYLE}<div style=height:9000px></div><iframe src=/within loading=lazy></iframe>",
     "/within": """<!doctype html><style>body{margin:0} div{width:40px;height:60px;
         background:rgb(200,40,30);animation:over 1s linear infinite}
         @keyframes over{to{transform:translateX(200px)}}</style><div></div>""",
@@ -131,6 +132,10 @@ def test_frames_within_a_page_move_evenly(browser: Browser, pages: str, tmp_path
     frames = _frames(browser, f"{pages}/frame", tmp_path)
     left_px = [int(np.argmax((frame[30] == _COLOURS["red"]).all(axis=1))) for frame in frames]
     assert left_px == pytest.approx([20 * number for number in range(10)], abs=1)
+
+
+def test_a_frame_that_nothing_comes_of_holds_nothing_up(browser: Browser, pages: str, tmp_path: Path) -> None:
+    assert len(_frames(browser, f"{pages}/never", tmp_path)) == 10
 
 
 @given(

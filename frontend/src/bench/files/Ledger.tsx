@@ -1,14 +1,14 @@
 import { useEffect } from "react";
 import { useNavigate } from "react-router";
 
-import { useAction } from "../../app/actions/useAction";
-import { isFitting, useOutputs, useTakeInHand } from "../../api/outlets";
 import { asProblem } from "../../api/client";
+import { isFitting, useOutputs, useTakeInHand } from "../../api/outlets";
 import { outputFileUrl } from "../../api/pictures";
+import { useAction } from "../../app/actions/useAction";
 import { HandOverPanel } from "../../handover/HandOverPanel";
 import { ProblemNote } from "../../parts/ProblemNote";
-import { AddRow } from "./asking/AddRow";
 import { useBench } from "../benchContext";
+import { AddRow } from "./asking/AddRow";
 import { FrameSizes } from "./asking/FrameSizes";
 import { OutputRow } from "./OutputRow";
 import { useFinished } from "./useFinished";

@@ -1,25 +1,25 @@
 import { Columns2, Download, RefreshCw, Trash2 } from "lucide-react";
 import { Link } from "react-router";
 
-import { titled } from "../../app/actions/registry";
 import { isFitting, useDeleteOutput, useFitAgain, useStopOutput } from "../../api/outlets";
 import { outputFileUrl } from "../../api/pictures";
 import type { Output } from "../../api/types";
+import { titled } from "../../app/actions/registry";
 import { showProblem } from "../../app/showProblem";
 import { HandOverPanel } from "../../handover/HandOverPanel";
-import { formatBytes, formatSize, formatsOf } from "../../parts/figures";
-import { expectedShortly } from "../../parts/fitWords";
-import { FitProgress } from "../../parts/FitProgress";
-import { LimitBar } from "../../parts/LimitBar";
-import { ProblemNote } from "../../parts/ProblemNote";
 import { divisible } from "../../parts/fields/sizing";
 import { wantedWords } from "../../parts/fields/wanted";
+import { formatBytes, formatSize, formatsOf } from "../../parts/figures";
+import { FitProgress } from "../../parts/FitProgress";
+import { expectedShortly } from "../../parts/fitWords";
+import { LimitBar } from "../../parts/LimitBar";
+import { ProblemNote } from "../../parts/ProblemNote";
+import { askedFirst } from "../../rights/askedFirst";
 import { useBench } from "../benchContext";
 import { ByHand } from "./asking/ByHand";
+import { draggedOut } from "./draggedOut";
 import { Leaves } from "./Leaves";
 import { Legible } from "./Legible";
-import { askedFirst } from "../../rights/askedFirst";
-import { draggedOut } from "./draggedOut";
 import { NotMet } from "./tradeoff/NotMet";
 
 interface Props {

@@ -2,12 +2,12 @@ import { ALargeSmall, Circle, Highlighter, type LucideIcon, MousePointer2, MoveU
 
 import { useEffect } from "react";
 
-import { type ActionId, titled } from "../../app/actions/registry";
 import type { MarkKind } from "../../api/types";
+import { type ActionId, titled } from "../../app/actions/registry";
 import { useBench, useCut } from "../benchContext";
 import { Captions } from "./Captions";
-import { KIND_WORDS } from "./handling/geometry";
 import { useMarkStyles } from "./drawing/markStyles";
+import { KIND_WORDS } from "./handling/geometry";
 import { SnapButton } from "./handling/SnapButton";
 
 /** What can be drawn, in the order in which it is wanted most often. */

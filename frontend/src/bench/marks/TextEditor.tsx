@@ -2,10 +2,10 @@ import { useEffect, useRef } from "react";
 
 import type { TextMark } from "../../api/types";
 import { useBench, useCut } from "../benchContext";
-import { ROOM } from "./handling/geometry";
 import { type Look, shownValue } from "./drawing/looks";
-import { changeMarks } from "./markSteps";
 import { useUsualLooks } from "./drawing/markStyles";
+import { LINE_HEIGHT, ROOM } from "./handling/geometry";
+import { changeMarks } from "./markSteps";
 
 /** A field in the same font and place as the text that is being typed. Escape and a press elsewhere keep it. */
 export function TextEditor({ mark, zoom }: { mark: TextMark; zoom: number }) {
@@ -45,7 +45,7 @@ export function TextEditor({ mark, zoom }: { mark: TextMark; zoom: number }) {
         fontFamily: "Tall Page Text",
         fontWeight: value("weight", 600),
         fontSize: size,
-        lineHeight: 1.3,
+        lineHeight: LINE_HEIGHT,
         textAlign: align === "centre" ? "center" : align,
         color: value("colour", "#1D2B2A"),
         backgroundColor: plate ?? "transparent",

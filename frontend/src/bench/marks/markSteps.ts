@@ -1,8 +1,8 @@
 import type { Mark, MarkKind } from "../../api/types";
 import { type CutStore, shownCut } from "../cut/cutStore";
 import type { Point } from "../page/geometry/boxes";
-import { boxBetween, KIND_WORDS, movedMark, tidy } from "./handling/geometry";
 import { newLook, usualStyle } from "./drawing/markStyles";
+import { boxBetween, KIND_WORDS, movedMark, tidy } from "./handling/geometry";
 
 /** What a person does to the marks of a cut: each a step of its history. */
 

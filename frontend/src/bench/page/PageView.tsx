@@ -1,23 +1,23 @@
 import { useState } from "react";
 
-import { HiddenLayer } from "../marks/hiding/HiddenLayer";
-import { MarkLayer } from "../marks/drawing/MarkLayer";
-import { OutlineLayer } from "../outline/OutlineLayer";
-import { BreakLines } from "./BreakLines";
-import { FoldLayer } from "./FoldLayer";
-import { FrameLayer } from "./FrameLayer";
-import { OtherFrame } from "./OtherFrame";
-import { PagePictures, picturesNear, type Stretch } from "./PagePictures";
-import { PointerLayer } from "./PointerLayer";
 import { useBench, useCut, usePage, usePreparation } from "../benchContext";
 import { useGround } from "../clearing/ground";
 import { shownCut } from "../cut/cutStore";
+import { MarkLayer } from "../marks/drawing/MarkLayer";
+import { HiddenLayer } from "../marks/hiding/HiddenLayer";
+import { OutlineLayer } from "../outline/OutlineLayer";
 import { ThresholdFilter } from "../tone/ThresholdFilter";
+import { BreakLines } from "./BreakLines";
+import { FoldLayer } from "./FoldLayer";
+import { FrameLayer } from "./FrameLayer";
 import type { PageSize } from "./geometry/boxes";
+import { GRID_FROM, MARGIN, roomLeftOf, shrinkFor } from "./geometry/zoom";
+import { OtherFrame } from "./OtherFrame";
+import { PagePictures, picturesNear, type Stretch } from "./PagePictures";
+import { PointerLayer } from "./PointerLayer";
 import { usePanning } from "./usePanning";
 import { useView } from "./useView";
 import type { Viewport } from "./useViewport";
-import { GRID_FROM, MARGIN, roomLeftOf, shrinkFor } from "./geometry/zoom";
 
 interface Props {
   scroller: HTMLDivElement | null;

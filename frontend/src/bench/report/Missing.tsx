@@ -4,8 +4,8 @@ import { useNavigate } from "react-router";
 import { useTakePage } from "../../api/captures";
 import type { CaptureDetail, Lacking, TakeSettings } from "../../api/types";
 import { showProblem } from "../../app/showProblem";
-import { formatPx } from "../../parts/figures";
 import { USUAL } from "../../gather/taking/takeSettings";
+import { formatPx } from "../../parts/figures";
 import { helpFor, WHY } from "./missingHelp";
 
 /** What of the page is not in the picture, and one press for each that takes the page with it. */

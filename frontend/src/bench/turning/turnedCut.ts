@@ -1,8 +1,8 @@
 import type { Area, Clearing, CutDocument, Mark, Orientation } from "../../api/types";
 import { hasEnds, isBoxed, isDrawnByHand, movedMark, pointsOf, tidy } from "../marks/handling/geometry";
+import { cornersIn } from "../outline/outlines";
 import { sameArea, wholeFrame, type PageSize, type Point } from "../page/geometry/boxes";
 import { bandsOf, type FoldAxis, withFolds } from "../page/geometry/folds";
-import { cornersIn } from "../outline/outlines";
 import { boxAround, cornersOf, turnedPage } from "./turned";
 
 /**

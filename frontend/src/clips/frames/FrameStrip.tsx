@@ -4,8 +4,8 @@ import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { framesOf, frameUrl } from "../../api/clips";
 import type { Clip, ClipDocument } from "../../api/types";
 import { counted } from "../../parts/figures";
-import { type Span, spanWords } from "./onFrames";
 import { withRange } from "../playing";
+import { type Span, spanWords } from "./onFrames";
 
 const WIDE_PX = 104;
 

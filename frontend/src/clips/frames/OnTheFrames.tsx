@@ -1,9 +1,10 @@
 import { Trash2 } from "lucide-react";
 
 import type { ClipDocument } from "../../api/types";
+import { KIND_WORDS } from "../../bench/marks/handling/geometry";
 import { AreaFields, MarkFields } from "../../bench/marks/MarkFields";
 import { ALL_FRAMES, type Span, spanWords } from "./onFrames";
-import { sameThing, type Thing } from "./takenUp";
+import { sameThing, type Thing, withoutThing } from "./takenUp";
 
 interface OnTheFramesProps {
   document: ClipDocument;
@@ -15,7 +16,8 @@ interface OnTheFramesProps {
   onChange: (more: Partial<ClipDocument>) => void;
 }
 
-const KINDS: Record<string, string> = { box: "Box", arrow: "Arrow", text: "Words" };
+/** As on the Bench, but for the pen that makes them here. */
+const KINDS = { ...KIND_WORDS, text: "Words" };
 
 /** What is hidden and drawn on the frames, each with the frames that it is on. */
 export function OnTheFrames({ document, range, inHand, onTake, onChange }: OnTheFramesProps) {
@@ -30,13 +32,13 @@ export function OnTheFrames({ document, range, inHand, onTake, onChange }: OnThe
       </h2>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-x-8 gap-y-4 text-sm">
         {hidden.map((row, at) => (
-          <Row key={`hidden-${at}`} isInHand={sameThing(inHand, { of: "hidden", at })} onTake={() => onTake({ of: "hidden", at })} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange({ hidden: hidden.filter((_, index) => index !== at) })}>
+          <Row key={`hidden-${at}`} isInHand={sameThing(inHand, { of: "hidden", at })} onTake={() => onTake({ of: "hidden", at })} name={`Hidden area ${at + 1}`} span={row} range={range} onSpan={(span) => setHidden(at, span)} onRemove={() => onChange(withoutThing(document, { of: "hidden", at }))}>
             <AreaFields name={`hidden area ${at + 1}`} area={row.area} onChange={(more) => setHidden(at, { area: { ...row.area, ...more } })} />
           </Row>
         ))}
         {marks.map((row, at) => (
-          <Row key={`mark-${at}`} isInHand={sameThing(inHand, { of: "marks", at })} onTake={() => onTake({ of: "marks", at })} name={`${KINDS[row.mark.kind] ?? "Mark"} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange({ marks: marks.filter((_, index) => index !== at) })}>
-            <MarkFields name={`mark ${at + 1}`} mark={row.mark} onChange={(more) => setMark(at, { mark: { ...row.mark, ...more } })} />
+          <Row key={`mark-${at}`} isInHand={sameThing(inHand, { of: "marks", at })} onTake={() => onTake({ of: "marks", at })} name={`${KINDS[row.mark.kind]} ${at + 1}`} span={row} range={range} onSpan={(span) => setMark(at, span)} onRemove={() => onChange(withoutThing(document, { of: "marks", at }))}>
+            <MarkFields name={`${KINDS[row.mark.kind]} ${at + 1}`.toLowerCase()} mark={row.mark} onChange={(more) => setMark(at, { mark: { ...row.mark, ...more } })} />
           </Row>
         ))}
       </ul>

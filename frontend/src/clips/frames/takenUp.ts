@@ -1,8 +1,9 @@
 import type { ClipDocument, Extent, Mark } from "../../api/types";
-import { type Handle, movedFrame, type PageSize, type Point, resizedFrame } from "../../bench/page/geometry/boxes";
-import { movedMark, ROOM, tidy } from "../../bench/marks/handling/geometry";
+import { LINE_HEIGHT, movedMark, ROOM, tidy } from "../../bench/marks/handling/geometry";
 import { type HandleName, handlesOf, reshaped } from "../../bench/marks/handling/handles";
 import { heldOf, markAt, type ShownMark } from "../../bench/marks/handling/hitMarks";
+import { type Handle, movedFrame, type PageSize, type Point, resizedFrame } from "../../bench/page/geometry/boxes";
+import { hiddenAt } from "../../bench/page/pointer/hitTest";
 
 /** Taking up what lies on frames: what is under the pointer, and what moving it does. Pure; in px of the frames. */
 
@@ -23,15 +24,14 @@ export interface Place {
   at: Point;
 }
 
-const CORNERS: [string, Handle][] = [
-  ["nw", { x: -1, y: -1 }],
-  ["ne", { x: 1, y: -1 }],
-  ["sw", { x: -1, y: 1 }],
-  ["se", { x: 1, y: 1 }],
-];
-/** How far from a handle, in CSS px, the pointer still takes it. */
-const REACH = 9;
-const LINE = 1.3;
+
+/** The corners of a box: a name, and how much of its width and height lies before each. */
+const CORNERS = [
+  ["nw", 0, 0],
+  ["ne", 1, 0],
+  ["sw", 0, 1],
+  ["se", 1, 1],
+] as const;
 
 export const sameThing = (one: Thing | null, other: Thing | null) => one?.of === other?.of && one?.at === other?.at;
 
@@ -40,15 +40,15 @@ export function isOn({ first, last }: { first: number; last?: number | null }, f
   return first <= frame && (last == null || frame <= last);
 }
 
-/** A mark as what is known of marks on the Bench wants it: by its place for a name, with the box of its letters. */
+/** A mark as what is known of marks on the Bench wants it: by its place for a name, with the box that the server draws. */
 export function shownMark(document: ClipDocument, at: number, measure: Measure): ShownMark | null {
   const mark = document.marks[at]?.mark as Mark | undefined;
   if (!mark) return null;
-  const box = boxOfLetters(mark, measure);
+  const box = drawnBox(mark, measure);
   return { mark: { ...mark, id: `${at}` }, drawn: box ? { parts: [], opacity: 1, blend: "over", blur_px: 0, extent: box, held: box, missing: [] } : undefined, by: { x_px: 0, y_px: 0 } };
 }
 
-function boxOfLetters(mark: Mark, measure: Measure): Extent | null {
+function drawnBox(mark: Mark, measure: Measure): Extent | null {
   if (mark.kind === "badge") {
     const half = (mark.size_px ?? 40) / 2;
     return { left_px: mark.x_px - half, top_px: mark.y_px - half, right_px: mark.x_px + half, bottom_px: mark.y_px + half };
@@ -57,7 +57,7 @@ function boxOfLetters(mark: Mark, measure: Measure): Extent | null {
   const size_px = mark.size_px ?? 24;
   const lines = mark.text.split("\n");
   const wide_px = mark.width_px ?? Math.max(...lines.map((line) => measure(line, size_px)));
-  return { left_px: mark.x_px, top_px: mark.y_px, right_px: mark.x_px + wide_px + 2 * ROOM.across * size_px, bottom_px: mark.y_px + lines.length * LINE * size_px + 2 * ROOM.down * size_px };
+  return { left_px: mark.x_px, top_px: mark.y_px, right_px: mark.x_px + wide_px + 2 * ROOM.across * size_px, bottom_px: mark.y_px + lines.length * LINE_HEIGHT * size_px + 2 * ROOM.down * size_px };
 }
 
 /** Where something in hand can be taken. */
@@ -68,21 +68,19 @@ export function placesOf(document: ClipDocument, thing: Thing, zoom: number, mea
   }
   const area = document.hidden[thing.at]?.area;
   if (!area) return [];
-  return CORNERS.map(([name, { x, y }]) => ({ name, at: { x_px: area.x_px + (x > 0 ? area.width_px : 0), y_px: area.y_px + (y > 0 ? area.height_px : 0) } }));
+  return CORNERS.map(([name, right, down]) => ({ name, at: { x_px: area.x_px + right * area.width_px, y_px: area.y_px + down * area.height_px } }));
 }
 
 /** What of a frame is under a point: a handle of what is in hand first, then a mark, then a hidden area. */
 export function takenAt(document: ClipDocument, frame: number, point: Point, inHand: Thing | null, zoom: number, measure: Measure): { thing: Thing; grip: Grip } | null {
-  if (inHand?.of === "hidden") {
-    const place = placesOf(document, inHand, zoom, measure).find(({ at }) => Math.hypot(at.x_px - point.x_px, at.y_px - point.y_px) <= REACH / zoom);
-    const corner = CORNERS.find(([name]) => name === place?.name)?.[1];
-    if (corner) return { thing: inHand, grip: { corner } };
-  }
+  const areas = document.hidden.flatMap((row, at) => (isOn(row, frame) ? { ...row.area, id: `${at}` } : []));
+  const named = (of: Thing["of"]) => (inHand?.of === of ? [`${inHand.at}`] : []);
+  const hidden = hiddenAt(point, areas, named("hidden"), zoom);
+  if (hidden?.kind === "hidden-corner") return { thing: { of: "hidden", at: Number(hidden.id) }, grip: { corner: hidden.corner } };
   const shown = document.marks.flatMap((row, at) => (isOn(row, frame) ? (shownMark(document, at, measure) ?? []) : []));
-  const hit = markAt(point, shown, inHand?.of === "marks" ? [`${inHand.at}`] : [], zoom);
-  if (hit) return { thing: { of: "marks", at: Number(hit.id) }, grip: hit.kind === "mark-handle" ? { handle: hit.handle } : null };
-  const at = document.hidden.findLastIndex(({ area, ...span }) => isOn(span, frame) && point.x_px >= area.x_px && point.x_px <= area.x_px + area.width_px && point.y_px >= area.y_px && point.y_px <= area.y_px + area.height_px);
-  return at < 0 ? null : { thing: { of: "hidden", at }, grip: null };
+  const mark = markAt(point, shown, named("marks"), zoom);
+  if (mark) return { thing: { of: "marks", at: Number(mark.id) }, grip: mark.kind === "mark-handle" ? { handle: mark.handle } : null };
+  return hidden?.kind === "hidden" ? { thing: { of: "hidden", at: Number(hidden.id) }, grip: null } : null;
 }
 
 /** The document with something moved, or reshaped by its grip, from one point to another. */

@@ -1,6 +1,6 @@
 import type { TakeSettings } from "../../api/types";
-import { parsePx } from "../../parts/figures";
 import { Pick } from "../../parts/fields/Pick";
+import { parsePx } from "../../parts/figures";
 import { NumberField, TargetField } from "./howParts";
 import { useTakeSettings } from "./takeSettings";
 

@@ -2,8 +2,8 @@ import { useState } from "react";
 
 import { useChangeSettings, useSettings } from "../../api/settings";
 import type { TakeChanges } from "../../api/types";
-import { showProblem } from "../../app/showProblem";
 import { useNotices } from "../../app/notices";
+import { showProblem } from "../../app/showProblem";
 import { Panel } from "../../parts/Panel";
 import { splitAddresses } from "../addresses";
 import { differing, USUAL, usualTaking, useTakeChanges } from "./takeSettings";

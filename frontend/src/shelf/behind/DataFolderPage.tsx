@@ -2,9 +2,9 @@ import { ArrowLeft } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 
-import { useClearDeleted } from "../../api/shelf";
 import { asProblem } from "../../api/client";
 import { useDataFolder, useMakeRoom } from "../../api/dataFolder";
+import { useClearDeleted } from "../../api/shelf";
 import type { DataFolder, Held } from "../../api/types";
 import { showProblem } from "../../app/showProblem";
 import { counted, formatBytes } from "../../parts/figures";

@@ -2,9 +2,9 @@ import { ArrowLeft, Trash2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 
 import { useCaptureAction } from "../../api/captures";
-import { useClearDeleted, useDeleted } from "../../api/shelf";
 import { asProblem } from "../../api/client";
 import { thumbnailUrl } from "../../api/pictures";
+import { useClearDeleted, useDeleted } from "../../api/shelf";
 import type { DeletedCapture } from "../../api/types";
 import { counted, formatBytes, formatSize, formatWhen } from "../../parts/figures";
 import { Panel } from "../../parts/Panel";

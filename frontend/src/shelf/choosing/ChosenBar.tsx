@@ -13,8 +13,8 @@ import { counted } from "../../parts/figures";
 import { ClosingButton, Panel } from "../../parts/Panel";
 import { RightsPanel } from "../../rights/RightsPanel";
 import { RoutineMenu } from "../../routines/RoutineMenu";
-import { useChosen } from "./chosen";
 import { inOrder } from "../narrowing/folderTree";
+import { useChosen } from "./chosen";
 import { MakeFiles } from "./MakeFiles";
 
 /** What can be done to the captures that are chosen; `found` are all that are looked for. */

@@ -1,14 +1,14 @@
 import { useState } from "react";
 
-import { useAddOutput, useOutlets } from "../../../api/outlets";
 import { asProblem, Problem } from "../../../api/client";
+import { useAddOutput, useOutlets } from "../../../api/outlets";
 import type { FormatName, Rules, Slot } from "../../../api/types";
 import { own } from "../../../app/own";
-import { ProblemNote } from "../../../parts/ProblemNote";
 import { SizeFields } from "../../../parts/fields/SizeFields";
 import { asTyped, readSize } from "../../../parts/fields/sizing";
 import { asTypedWanted, readWanted, wantedWords } from "../../../parts/fields/wanted";
 import { WantedFields } from "../../../parts/fields/WantedFields";
+import { ProblemNote } from "../../../parts/ProblemNote";
 import { useBench } from "../../benchContext";
 
 function slotWords(slot: Slot): string {

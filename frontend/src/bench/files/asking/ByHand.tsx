@@ -4,9 +4,9 @@ import { isFitting, useFitAgain } from "../../../api/outlets";
 import type { Choice, Output } from "../../../api/types";
 import { showProblem } from "../../../app/showProblem";
 import { Slide } from "../../../parts/fields/Slide";
+import { TradeoffChart } from "../tradeoff/TradeoffChart";
 import { changedChoice } from "./choices";
 import { Formats } from "./Formats";
-import { TradeoffChart } from "../tradeoff/TradeoffChart";
 
 const LEAST_QUALITY = 2;
 const GREATEST_QUALITY = 98;

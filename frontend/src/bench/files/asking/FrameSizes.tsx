@@ -4,8 +4,8 @@ import { formatBytes, formatSize } from "../../../parts/figures";
 import { useBench, useCut } from "../../benchContext";
 import { shownFrame } from "../../cut/frameSteps";
 import { shownSize } from "../../page/geometry/folds";
-import { expectedBytes, type MadeFile } from "../tradeoff/expectedBytes";
 import { outputSize } from "../outputSize";
+import { expectedBytes, type MadeFile } from "../tradeoff/expectedBytes";
 
 /** What the row in hand makes of the frame, also while that is dragged; enlarging is said before it happens. */
 export function FrameSizes() {

@@ -1,9 +1,9 @@
 import { useAddOutput, useDivide } from "../../../api/outlets";
 import type { Output } from "../../../api/types";
 import { showProblem } from "../../../app/showProblem";
+import { atWidth, rulesOf } from "../../../parts/fields/sizing";
 import { formatBytes, formatName } from "../../../parts/figures";
 import { ProblemNote } from "../../../parts/ProblemNote";
-import { atWidth, rulesOf } from "../../../parts/fields/sizing";
 import { useBench } from "../../benchContext";
 import { addFolds } from "../../cut/frameSteps";
 

@@ -1,10 +1,10 @@
 import { useCut } from "../../benchContext";
-import { useView } from "../../page/useView";
 import { MARGIN } from "../../page/geometry/zoom";
+import { useView } from "../../page/useView";
 import { angleOf, type HandleName, handlesOf } from "../handling/handles";
 import { heldOf, type ShownMark } from "../handling/hitMarks";
-import { MarkPicture } from "./MarkPicture";
 import { TextEditor } from "../TextEditor";
+import { MarkPicture } from "./MarkPicture";
 import { useShownMarks } from "./useShownMarks";
 
 interface Props {

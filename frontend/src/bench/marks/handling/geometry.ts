@@ -5,6 +5,8 @@ import type { Point } from "../../page/geometry/boxes";
 
 /** Room between letters and the edge of their plate, in sizes of the letters: as the server draws it. */
 export const ROOM = { across: 0.45, down: 0.15 };
+/** From one line of letters to the next, in sizes of the letters. */
+export const LINE_HEIGHT = 1.3;
 const LEAST_PX = 1;
 const point = (x_px: number, y_px: number): Point => ({ x_px, y_px });
 

@@ -3,11 +3,11 @@ import type { HeldKeys } from "../../../parts/dragging";
 import type { CutStore } from "../../cut/cutStore";
 import { drawnFrame, type Handle, type PageSize, type Point, resizedFrame } from "../../page/geometry/boxes";
 import type { Gesture } from "../../page/pointer/gestures";
+import { hideArea } from "../hiding/hideSteps";
+import { addMark, drawnMark, free, keepPreview, newId, placedMark, previewMarks } from "../markSteps";
 import { boxBetween, movedMark } from "./geometry";
 import { type HandleName, inSteps, reshaped, squarely } from "./handles";
 import { extentOf, heldOf, marksWithin, movedExtent, type ShownMark } from "./hitMarks";
-import { hideArea } from "../hiding/hideSteps";
-import { addMark, drawnMark, free, keepPreview, newId, placedMark, previewMarks } from "../markSteps";
 import { type Axes, spot } from "./snapping";
 
 /** What presses on marks and on the page do while the page is pointed at, or something is hidden. */

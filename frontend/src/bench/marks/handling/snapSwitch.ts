@@ -1,8 +1,8 @@
 import { create } from "zustand";
 
 import type { Block } from "../../../api/types";
-import type { Snapping } from "./markGestures";
 import { extentOf, type ShownMark } from "./hitMarks";
+import type { Snapping } from "./markGestures";
 import { type Guide, type Snap, snapOf } from "./snapping";
 
 const KEPT = "tallpage-snapping";

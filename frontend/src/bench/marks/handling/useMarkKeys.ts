@@ -1,5 +1,5 @@
-import { useAction } from "../../../app/actions/useAction";
 import type { MarkKind } from "../../../api/types";
+import { useAction } from "../../../app/actions/useAction";
 import type { CutStore } from "../../cut/cutStore";
 import { copyMarks, duplicateSelected, pasteMarks, removeSelected } from "../markSteps";
 

@@ -6,8 +6,8 @@ import { useFound } from "../../../api/marks";
 import type { HiddenArea, SoughtWords } from "../../../api/types";
 import { ProblemNote } from "../../../parts/ProblemNote";
 import { useBench, useCut, useOrientation } from "../../benchContext";
-import { hideFound, KINDS, showFound, soughtWords } from "./hideSteps";
 import { newId } from "../markSteps";
+import { hideFound, KINDS, showFound, soughtWords } from "./hideSteps";
 
 /** Hide what the page says, wherever it says it: words, names, addresses, numbers, amounts. */
 export function HideByWords({ how }: { how: HiddenArea["how"] }) {

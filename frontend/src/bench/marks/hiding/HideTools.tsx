@@ -2,15 +2,15 @@ import { Trash2 } from "lucide-react";
 
 import { useCoarseness } from "../../../api/marks";
 import type { HiddenArea } from "../../../api/types";
-import { formatSize } from "../../../parts/figures";
 import { NumberInput } from "../../../parts/fields/NumberInput";
-import { useBench, useCut, useOrientation } from "../../benchContext";
+import { formatSize } from "../../../parts/figures";
 import { Panel } from "../../../parts/Panel";
-import { HideByWords } from "./HideByWords";
+import { useBench, useCut, useOrientation } from "../../benchContext";
 import { ColourPick } from "../ColourPick";
+import { removeSelected } from "../markSteps";
+import { HideByWords } from "./HideByWords";
 import { changeHidden } from "./hideSteps";
 import { WAYS } from "./hidingWays";
-import { removeSelected } from "../markSteps";
 
 /** How the next area is hidden, or the one in hand. */
 export function HideTools() {

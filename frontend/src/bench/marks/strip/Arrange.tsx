@@ -1,9 +1,9 @@
-import { useBench } from "../../benchContext";
 import { Panel } from "../../../parts/Panel";
+import { useBench } from "../../benchContext";
+import { useShownMarks } from "../drawing/useShownMarks";
 import { aligned, type Alignment, spread } from "../handling/arranging";
 import { extentOf } from "../handling/hitMarks";
 import { moveEach } from "../markSteps";
-import { useShownMarks } from "../drawing/useShownMarks";
 
 const EDGES: [Alignment, string][] = [
   ["left", "Left edges"],

@@ -3,8 +3,8 @@ import { NumberInput } from "../../../parts/fields/NumberInput";
 import { useBench, useCut } from "../../benchContext";
 import { ColourPick } from "../ColourPick";
 import { lookOf, type Look, rememberLook, shownValue } from "../drawing/looks";
-import { changeMarks } from "../markSteps";
 import { useUsualLooks } from "../drawing/markStyles";
+import { changeMarks } from "../markSteps";
 
 type Control =
   | { kind: "colour"; optional?: boolean }

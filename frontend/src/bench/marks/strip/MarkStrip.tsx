@@ -3,9 +3,9 @@ import { ArrowDownToLine, ArrowUpToLine, Copy, Lock, LockOpen, Trash2 } from "lu
 import { titled } from "../../../app/actions/registry";
 import { Panel } from "../../../parts/Panel";
 import { useBench, useCut } from "../../benchContext";
+import { useShownMarks } from "../drawing/useShownMarks";
 import { KIND_WORDS } from "../handling/geometry";
 import { changeMarks, duplicateSelected, removeAllMarks, removeSelected, reorderSelected } from "../markSteps";
-import { useShownMarks } from "../drawing/useShownMarks";
 import { Arrange } from "./Arrange";
 import { Looks } from "./Looks";
 import { BadgeFields, NewSequence } from "./NumberFields";

@@ -4,9 +4,9 @@ import { useState } from "react";
 import type { Mark, MarkStyle } from "../../../api/types";
 import { Panel } from "../../../parts/Panel";
 import { useBench, useCut } from "../../benchContext";
-import { KIND_WORDS } from "../handling/geometry";
 import type { Look } from "../drawing/looks";
 import { dressMarks, styleOf, useMarkStyles, useUsualLooks } from "../drawing/markStyles";
+import { KIND_WORDS } from "../handling/geometry";
 
 /** Looks with a name: give one to the marks in hand, keep theirs, or say that new ones begin with it. */
 export function Styles({ marks, first }: { marks: Mark[]; first: Mark }) {

@@ -1,15 +1,15 @@
 import type { Area, Block, Frame } from "../../../api/types";
-import type { CutStore, Tool } from "../../cut/cutStore";
-import { addFolds, dragBand, dragFold, dragFrame, dropFrame } from "../../cut/frameSteps";
 import type { HeldKeys } from "../../../parts/dragging";
 import { pick } from "../../blocks/picking";
-import { blockAt } from "../geometry/blocks";
-import { along, bandsOf, type FoldAxis, foldBetween, movedEdge } from "../geometry/folds";
+import type { CutStore, Tool } from "../../cut/cutStore";
+import { addFolds, dragBand, dragFold, dragFrame, dropFrame } from "../../cut/frameSteps";
 import type { ToCalm } from "../../folding/calm";
 import type { Snapping } from "../../marks/handling/markGestures";
 import { type Axes, spot } from "../../marks/handling/snapping";
 import { heldShape } from "../../shape/shape";
+import { blockAt } from "../geometry/blocks";
 import { drawnFrame, type Handle, movedFrame, type PageSize, type Point, resizedFrame } from "../geometry/boxes";
+import { along, bandsOf, type FoldAxis, foldBetween, movedEdge } from "../geometry/folds";
 import { movedBreak } from "../geometry/leafBreaks";
 import type { Hit } from "./hitTest";
 

@@ -1,7 +1,7 @@
 import type { Area, Frame, HiddenArea } from "../../../api/types";
 import type { MarkHit } from "../../marks/handling/hitMarks";
-import { along, bandsOf, bottomOf, type FoldAxis } from "../geometry/folds";
 import type { Handle, Point } from "../geometry/boxes";
+import { along, bandsOf, bottomOf, type FoldAxis } from "../geometry/folds";
 
 /** What of the Bench's page lies under the pointer. */
 export type Hit =

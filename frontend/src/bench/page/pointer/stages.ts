@@ -1,16 +1,16 @@
 import type { Area, Block } from "../../../api/types";
+import type { HeldKeys } from "../../../parts/dragging";
+import { putBackGesture } from "../../clearing/putBackGesture";
 import { type CutStore, type CutState } from "../../cut/cutStore";
 import { isWhole } from "../../cut/frameSteps";
-import { markAt, type ShownMark } from "../../marks/handling/hitMarks";
-import type { HeldKeys } from "../../../parts/dragging";
-import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/handling/markGestures";
-import { putBackGesture } from "../../clearing/putBackGesture";
-import { cornerGesture, handGesture, pointsGesture } from "../../outline/outlineGestures";
-import { rulerGesture } from "../../measuring/rulerGesture";
-import { levelGesture } from "../../turning/levelGesture";
-import type { FoldAxis } from "../geometry/folds";
 import type { ToCalm } from "../../folding/calm";
+import { markAt, type ShownMark } from "../../marks/handling/hitMarks";
+import { drawGesture, hideGesture, lassoGesture, reshapeGesture, resizeHiddenGesture, type Snapping, takeGesture, takeHiddenGesture } from "../../marks/handling/markGestures";
+import { rulerGesture } from "../../measuring/rulerGesture";
+import { cornerGesture, handGesture, pointsGesture } from "../../outline/outlineGestures";
+import { levelGesture } from "../../turning/levelGesture";
 import type { PageSize, Point } from "../geometry/boxes";
+import type { FoldAxis } from "../geometry/folds";
 import { type BreakMoves, type Gesture, gestureAt, NOTHING } from "./gestures";
 import { type Hit, hiddenAt, hitAt } from "./hitTest";
 

@@ -175,6 +175,8 @@ class OpenPage:
         """Run a page script in the page and in every frame within it; what has just gone tells nothing."""
         rows = []
         for frame in self._page.frames:
+            if not frame.url:
+                continue  # nothing has come of it: nothing could be run there, however long it is waited
             try:
                 rows.append(self._run_in(frame, script, argument, timeout_ms))
             except PageError as error:

@@ -1,5 +1,4 @@
-"""Animated pictures on a page that is watched. The browser keeps them still; each is replaced by what it
-shows at the moment."""
+"""Animated pictures on a page that is watched: the browser keeps them still, so each is shown by us."""
 
 from __future__ import annotations
 
@@ -10,7 +9,7 @@ from tallpage.core.capture.browser._page_session import PageSession
 from tallpage.core.capture.clip._animation import Animation
 
 _NEVER_MOVE = ("image/jpeg", "image/svg+xml")
-"""The browser moves the second kind itself, or not at all."""
+"""What is of these kinds does not consist of pictures."""
 
 
 class MovingPictures:

@@ -17,7 +17,7 @@ async ({ ms }) => {
     if (!film.currentSrc) return false; /* it shows a camera, or the like */
     const signal = AbortSignal.timeout(FETCHED_IN_MS);
     const answer = await fetch(film.currentSrc, { signal });
-    if (!answer.ok || !(Number(answer.headers.get("Content-Length")) <= MOST_BYTES)) {
+    if (!answer.ok || !(Number(answer.headers.get("Content-Length") ?? NaN) <= MOST_BYTES)) {
       await answer.body.cancel();
       return false;
     }
