@@ -6,7 +6,10 @@ import socket
 import threading
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import nullcontext
+from functools import partial
 from pathlib import Path
+from types import SimpleNamespace
 from typing import Any
 
 import pytest
@@ -16,6 +19,7 @@ from tallpage.core.capture import Browser, PageReport, PageRequest, take_page
 from tallpage.core.picture import StripManifest
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.site_server import DemoSite
+from tests.command import InThisProcess, Ran, run_command
 
 # How long an example takes says nothing about whether it is right, least of all on a busy machine.
 settings.register_profile("tallpage", deadline=None)
@@ -66,13 +70,45 @@ def browser_thread() -> Iterator[ThreadPoolExecutor]:
 
 
 @pytest.fixture(scope="session")
-def take(browser_thread: ThreadPoolExecutor) -> Iterator[Take]:
-    """Takes a page into a folder, in a browser that all tests share."""
+def open_browser(browser_thread: ThreadPoolExecutor) -> Iterator[Browser]:
+    """The browser that all tests share; it is used in its thread alone."""
     browser = browser_thread.submit(lambda: Browser().__enter__()).result()
+    yield browser
+    browser_thread.submit(browser.__exit__, None, None, None).result()
+
+
+@pytest.fixture(scope="session")
+def take(open_browser: Browser, browser_thread: ThreadPoolExecutor) -> Take:
+    """Takes a page into a folder, in the browser that all tests share."""
 
     def take_in_thread(request: PageRequest, folder: Path, **more: Any) -> tuple[StripManifest, PageReport]:
         folder.mkdir(parents=True, exist_ok=True)
-        return browser_thread.submit(take_page, browser, request, folder, **more).result()
+        return browser_thread.submit(take_page, open_browser, request, folder, **more).result()
 
-    yield take_in_thread
-    browser_thread.submit(browser.__exit__, None, None, None).result()
+    return take_in_thread
+
+
+@pytest.fixture
+def run_here(monkeypatch: pytest.MonkeyPatch) -> Callable[..., Ran]:
+    """Runs a command over pictures; what would be done by several processes is done in this one."""
+    monkeypatch.setattr("tallpage.core.sweep._running.ProcessPoolExecutor", InThisProcess)
+    return run_command
+
+
+@pytest.fixture
+def run_capturing(
+    open_browser: Browser,
+    browser_thread: ThreadPoolExecutor,
+    run_here: Callable[..., Ran],
+    monkeypatch: pytest.MonkeyPatch,
+) -> Callable[..., Ran]:
+    """Runs a command over pages, in the browser that is open already."""
+    for module in ("_capture", "_clip", "_pdf"):
+        monkeypatch.setattr(f"tallpage.cli.{module}.Browser", lambda: nullcontext(open_browser))
+    pool = SimpleNamespace(take=partial(take_page, open_browser))
+    monkeypatch.setattr("tallpage.core.sweep._shots._browser_pool", lambda: pool)
+
+    def run_in_thread(*arguments: str, stdin: bytes = b"") -> Ran:
+        return browser_thread.submit(run_here, *arguments, stdin=stdin).result()
+
+    return run_in_thread

@@ -9,32 +9,20 @@ import pytest
 from typer.testing import CliRunner
 
 from tallpage.cli import COMMANDS, app
-from tests.cli_answers import read_answer
+from tests.command import RunCommand, run_command
 from tests.pictures import as_png, decoded, noise, photograph, text_page
 
 
-def _run(*arguments: str) -> subprocess.CompletedProcess[str]:
-    return subprocess.run(
-        [sys.executable, "-m", "tallpage", *arguments],
-        capture_output=True,
-        text=True,
-        timeout=120,
-        check=False,
-    )
-
-
-def _json(run: subprocess.CompletedProcess[str]) -> dict:
-    lines = run.stdout.splitlines()
-    assert len(lines) == 1, run.stdout + run.stderr
-    return read_answer(run.args[3], lines[0])
-
-
-def test_capture_writes_one_png_and_says_what_it_is(site: str, tmp_path: Path) -> None:
+def test_capture_writes_one_png_and_says_what_it_is(
+    run_capturing: RunCommand, site: str, tmp_path: Path
+) -> None:
     out = tmp_path / "home.png"
-    run = _run("capture", f"{site}/", "--out", str(out), "--width", "800", "--height", "600", "--json")
+    run = run_capturing(
+        "capture", f"{site}/", "--out", str(out), "--width", "800", "--height", "600", "--json"
+    )
     assert run.returncode == 0
     assert run.stderr == ""
-    facts = _json(run)
+    facts = run.answer()
     assert set(facts) == {
         "url", "final_url", "title", "status", "width", "height", "scale", "file", "bytes", "truncated",
         "whole", "lacking", "left_out", "warnings", "seconds",
@@ -47,21 +35,25 @@ def test_capture_writes_one_png_and_says_what_it_is(site: str, tmp_path: Path) -
     assert (facts["whole"], facts["lacking"]) == (True, [])
 
 
-def test_a_series_is_numbered_and_spread_over_time(site: str, tmp_path: Path) -> None:
+def test_a_series_is_numbered_and_spread_over_time(
+    run_capturing: RunCommand, site: str, tmp_path: Path
+) -> None:
     said = ("--width", "400", "--count", "2", "--every", "0.1", "--json")
-    run = _run("capture", f"{site}/notices/3", "--out", str(tmp_path / "pier.png"), *said)
+    run = run_capturing("capture", f"{site}/notices/3", "--out", str(tmp_path / "pier.png"), *said)
     assert run.returncode == 0, run.stderr
-    pictures = _json(run)["pictures"]
+    pictures = run.answer()["pictures"]
     assert [Path(row["file"]).name for row in pictures] == ["pier-1.png", "pier-2.png"]
     assert [row["bytes"] for row in pictures] == [Path(row["file"]).stat().st_size for row in pictures]
-    alone = _run("capture", f"{site}/", "--out", str(tmp_path / "alone.png"), "--every", "5")
+    alone = run_capturing("capture", f"{site}/", "--out", str(tmp_path / "alone.png"), "--every", "5")
     assert alone.returncode == 1
     assert "Give --count too" in alone.stderr
 
 
-def test_a_page_that_is_not_whole_says_what_it_lacks(site: str, tmp_path: Path) -> None:
-    run = _run("capture", f"{site}/departures", "--out", str(tmp_path / "board.png"), "--json")
-    facts = _json(run)
+def test_a_page_that_is_not_whole_says_what_it_lacks(
+    run_capturing: RunCommand, site: str, tmp_path: Path
+) -> None:
+    run = run_capturing("capture", f"{site}/departures", "--out", str(tmp_path / "board.png"), "--json")
+    facts = run.answer()
     assert not facts["whole"]
     assert facts["lacking"][0]["why"] == "panel"
     assert facts["warnings"][0].startswith("Not whole")
@@ -70,15 +62,17 @@ def test_a_page_that_is_not_whole_says_what_it_lacks(site: str, tmp_path: Path) 
 @pytest.mark.parametrize("seconds", ["59", "301"])
 def test_more_time_than_can_be_given_is_refused(seconds: str, site: str, tmp_path: Path) -> None:
     out = tmp_path / "home.png"
-    run = _run("capture", f"{site}/", "--out", str(out), "--busy", seconds)
+    run = run_command("capture", f"{site}/", "--out", str(out), "--busy", seconds)
     assert run.returncode == 1
     assert "Give 60 to 300 s" in run.stderr
     assert not out.exists()
 
 
-def test_a_page_that_cannot_be_taken_is_one_line_and_exit_1(tmp_path: Path, closed_port: int) -> None:
+def test_a_page_that_cannot_be_taken_is_one_line_and_exit_1(
+    run_capturing: RunCommand, tmp_path: Path, closed_port: int
+) -> None:
     out = tmp_path / "never.png"
-    run = _run("capture", f"http://127.0.0.1:{closed_port}/", "--out", str(out), "--json")
+    run = run_capturing("capture", f"http://127.0.0.1:{closed_port}/", "--out", str(out), "--json")
     assert run.returncode == 1
     assert run.stdout == ""
     assert len(run.stderr.strip().splitlines()) == 1
@@ -106,7 +100,7 @@ def test_wrong_usage_is_exit_2_and_writes_nothing(
 ) -> None:
     monkeypatch.chdir(tmp_path)
     (tmp_path / "in.png").write_bytes(as_png(photograph(60, 40)))
-    run = _run(*arguments)
+    run = run_command(*arguments)
     assert run.returncode == 2
     assert run.stderr
     assert [row.name for row in tmp_path.iterdir()] == ["in.png"]
@@ -116,9 +110,9 @@ def test_fit_writes_the_best_file_under_the_limit(tmp_path: Path) -> None:
     source = tmp_path / "in.png"
     source.write_bytes(as_png(photograph(400, 300)))
     out = tmp_path / "v1.2 final"
-    run = _run("fit", str(source), "--width", "200", "--limit", "9kB", "--out", str(out), "--json")
+    run = run_command("fit", str(source), "--width", "200", "--limit", "9kB", "--out", str(out), "--json")
     assert run.returncode == 0
-    facts = _json(run)
+    facts = run.answer()
     keys = {
         "file",
         "format",
@@ -159,8 +153,8 @@ def test_fit_sizes_by_width_height_box_or_share(
 ) -> None:
     source = tmp_path / "in.png"
     source.write_bytes(as_png(photograph(80, 60)))
-    run = _run("fit", str(source), *asked, "--limit", "30kB", "--out", str(tmp_path / "x"), "--json")
-    facts = _json(run)
+    run = run_command("fit", str(source), *asked, "--limit", "30kB", "--out", str(tmp_path / "x"), "--json")
+    facts = run.answer()
     assert decoded(Path(facts["file"]).read_bytes()).shape == shape
     assert (facts["height"], facts["width"]) == shape[:2]
     assert facts["kept_small"] is (asked == ["--width", "160"])
@@ -169,11 +163,11 @@ def test_fit_sizes_by_width_height_box_or_share(
 def test_a_limit_that_cannot_be_met_is_exit_3_with_what_would_help(tmp_path: Path) -> None:
     source = tmp_path / "in.png"
     source.write_bytes(as_png(noise(300, 300)))
-    run = _run(
+    run = run_command(
         "fit", str(source), "--limit", "1kB", "--formats", "jpeg", "--out", str(tmp_path / "x"), "--json"
     )
     assert run.returncode == 3
-    facts = _json(run)
+    facts = run.answer()
     assert facts["met"] is False
     assert facts["file"] is None or facts["bytes"] <= 1_000
     assert {row["kind"] for row in facts["advice"]} >= {"limit"}
@@ -183,14 +177,14 @@ def test_a_limit_that_cannot_be_met_is_exit_3_with_what_would_help(tmp_path: Pat
 def test_a_picture_that_cannot_be_read_is_exit_1(content: bytes, tmp_path: Path) -> None:
     source = tmp_path / "in.png"
     source.write_bytes(content)
-    run = _run("fit", str(source), "--width", "50", "--limit", "9kB", "--out", str(tmp_path / "x"))
+    run = run_command("fit", str(source), "--width", "50", "--limit", "9kB", "--out", str(tmp_path / "x"))
     assert run.returncode == 1
     assert len(run.stderr.strip().splitlines()) == 1
     assert [row.name for row in tmp_path.iterdir()] == ["in.png"]
 
 
 def test_help_names_every_command() -> None:
-    text = _run("--help").stdout
+    text = run_command("--help").stdout
     assert all(command in text for command in ("capture", "fit", "serve"))
 
 
@@ -241,7 +235,9 @@ def _page_and_cut(tmp_path: Path) -> tuple[Path, Path, np.ndarray]:
 def test_fit_frames_and_folds_by_the_file_of_a_cut(tmp_path: Path) -> None:
     source, cut, shown = _page_and_cut(tmp_path)
     out = tmp_path / "part"
-    run = _run("fit", str(source), "--cut", str(cut), "--limit", "9MB", "--formats", "png", "--out", str(out))
+    run = run_command(
+        "fit", str(source), "--cut", str(cut), "--limit", "9MB", "--formats", "png", "--out", str(out)
+    )
     assert run.returncode == 0, run.stderr
     assert (decoded(out.with_suffix(".png").read_bytes()) == shown).all()
 
@@ -249,7 +245,7 @@ def test_fit_frames_and_folds_by_the_file_of_a_cut(tmp_path: Path) -> None:
 def test_fit_divides_into_leaves_that_show_everything_once(tmp_path: Path) -> None:
     source, cut, shown = _page_and_cut(tmp_path)
     asked = ["--cut", str(cut), "--greatest-height", "500", "--limit", "9MB", "--formats", "png", "--json"]
-    facts = _json(_run("fit", str(source), *asked, "--out", str(tmp_path / "part")))
+    facts = run_command("fit", str(source), *asked, "--out", str(tmp_path / "part")).answer()
     files = [Path(leaf["file"]) for leaf in facts["leaves"]]
     assert [file.name for file in files] == [
         f"part-{n}-of-{len(files)}.png" for n in range(1, len(files) + 1)
@@ -282,36 +278,32 @@ def test_a_cut_that_is_not_known_or_does_not_lie_on_the_picture_is_refused(
     cut = tmp_path / "other.json"
     if content is not None:
         cut.write_text(content)
-    run = _run("fit", str(source), "--cut", str(cut), "--limit", "9kB", "--out", str(tmp_path / "x"))
+    run = run_command("fit", str(source), "--cut", str(cut), "--limit", "9kB", "--out", str(tmp_path / "x"))
     assert (run.returncode, len(run.stderr.splitlines())) == (code, 1)
     assert word in run.stderr
 
 
-def _piped(data: bytes, *words: str) -> subprocess.CompletedProcess[bytes]:
-    command = [sys.executable, "-c", "from tallpage.cli import main; main()", *words]
-    return subprocess.run(command, input=data, capture_output=True, check=False)
-
-
 def test_pictures_go_through_pipes_and_what_is_told_goes_beside() -> None:
     page = text_page(400, 600)
-    part = _piped(as_png(page), "cut", "-", "--box", "0,0,200,300", "--out", "-")
+    command = [sys.executable, "-m", "tallpage", "cut", "-", "--box", "0,0,200,300", "--out", "-"]
+    part = subprocess.run(command, input=as_png(page), capture_output=True, check=True)
     assert np.array_equal(decoded(part.stdout), page[:300, :200])
     assert b"200 \xc3\x97 300 px" in part.stderr
     words = ("fit", "-", "--limit", "20kB", "--width", "100", "--formats", "png", "--out", "-", "--json")
-    fitted = _piped(part.stdout, *words)
+    fitted = run_command(*words, stdin=part.stdout)
     assert fitted.returncode == 0
-    assert decoded(fitted.stdout).shape == (150, 100, 3)
+    assert decoded(fitted.printed).shape == (150, 100, 3)
     told = json.loads(fitted.stderr)
-    assert (told["file"], told["bytes"]) == ("-", len(fitted.stdout))
+    assert (told["file"], told["bytes"]) == ("-", len(fitted.printed))
 
 
 def test_what_does_not_go_through_a_pipe_is_refused() -> None:
     tall = as_png(text_page(200, 900))
-    leaves = _piped(tall, "fit", "-", "--limit", "90kB", "--leaves", "2", "--out", "-")
-    assert (leaves.returncode, leaves.stdout) == (2, b"")
-    assert b"2 files cannot leave by standard output" in leaves.stderr
-    nothing = _piped(b"", "fit", "-", "--limit", "90kB", "--out", "-")
-    assert (nothing.returncode, nothing.stdout) == (1, b"")
-    series = _piped(b"", "capture", "skerrin.example", "--count", "2", "--out", "-")
+    leaves = run_command("fit", "-", "--limit", "90kB", "--leaves", "2", "--out", "-", stdin=tall)
+    assert (leaves.returncode, leaves.printed) == (2, b"")
+    assert "2 files cannot leave by standard output" in leaves.stderr
+    nothing = run_command("fit", "-", "--limit", "90kB", "--out", "-")
+    assert (nothing.returncode, nothing.printed) == (1, b"")
+    series = run_command("capture", "skerrin.example", "--count", "2", "--out", "-")
     assert series.returncode == 1
-    assert b"Several pictures cannot leave by standard output" in series.stderr
+    assert "Several pictures cannot leave by standard output" in series.stderr

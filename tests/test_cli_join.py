@@ -7,7 +7,7 @@ import pytest
 from typer.testing import CliRunner
 
 from tallpage.cli import app
-from tests.cli_answers import read_answer
+from tests.command import read_answer
 from tests.core.stitch.sequences import scrolled, under_header
 from tests.pictures import as_png, decoded, text_page
 

@@ -16,7 +16,7 @@ from tallpage.core.cut import CORNERS, Corner, anchored_box
 from tallpage.core.geometry import Box, Size
 from tallpage.core.picture import Raster
 from tallpage.core.turning import find_angle
-from tests.cli_answers import read_answer
+from tests.command import read_answer
 from tests.pictures import Pixels, as_png, decoded, photograph, text_page
 
 PAGE = photograph(300, 500)

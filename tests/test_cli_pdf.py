@@ -9,7 +9,7 @@ import pytest
 from typer.testing import CliRunner
 
 from tallpage.cli import app
-from tests.cli_answers import read_answer
+from tests.command import RunCommand
 from tests.pictures import as_png, photograph, text_page
 
 
@@ -37,14 +37,16 @@ def _pages(file: Path) -> list[str]:
         return [page.get_textpage().get_text_bounded() for page in document]
 
 
-def test_a_page_a_picture_and_a_sweep_become_one_document(site: str, folder: Path, tmp_path: Path) -> None:
+def test_a_page_a_picture_and_a_sweep_become_one_document(
+    run_capturing: RunCommand, site: str, folder: Path, tmp_path: Path
+) -> None:
     out = tmp_path / "all.pdf"
-    run = _run(
-        f"{site}/offices", folder / "ferry.png", folder / "swept", "--out", out,
+    run = run_capturing(
+        "pdf", f"{site}/offices", str(folder / "ferry.png"), str(folder / "swept"), "--out", str(out),
         "--paper", "A4", "--caption", "{title} – {address}", "--json",
     )  # fmt: skip
-    assert run.exit_code == 0, run.output
-    facts = read_answer("pdf", run.output)
+    assert run.returncode == 0, run.stderr
+    facts = run.answer()
     pages = _pages(out)
     assert (facts["sheets"], facts["bytes"], facts["met"]) == (len(pages), out.stat().st_size, True)
     assert "hello@skerrin-ferries.example" in pages[0]

@@ -14,7 +14,7 @@ from tallpage.cli import app
 from tallpage.core.picture import Raster, encode_jpeg
 from tallpage.demo.stand_ins.mail import Letterbox, start_mail_server
 from tallpage.demo.stand_ins.publishing import TOKEN, PublishingSite
-from tests.cli_answers import read_answer
+from tests.command import read_answer
 from tests.pictures import text_page
 from tests.server.processes import environment, make_home, run_django
 

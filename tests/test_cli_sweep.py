@@ -13,16 +13,12 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from tests.cli_answers import read_answer
+from tests.command import RunCommand
 from tests.pictures import decoded
 
 SWEEP = [sys.executable, "-m", "tallpage", "sweep"]
 QUICK = ["--at-once", "4", "--pause", "0", "--workers", "2"]
 SECONDS = 120
-
-
-def _run(*arguments: str) -> subprocess.CompletedProcess[str]:
-    return subprocess.run([*SWEEP, *arguments], capture_output=True, text=True, timeout=SECONDS, check=False)
 
 
 def _list(folder: Path, *lines: str) -> str:
@@ -42,12 +38,13 @@ def _files(folder: Path) -> set[str]:
 
 
 def test_a_list_becomes_pictures_with_a_manifest_and_bad_lines_do_not_stop_it(
-    site: str, tmp_path: Path
+    run_capturing: RunCommand, site: str, tmp_path: Path
 ) -> None:
     pages = _list(tmp_path, f"{site}/notices/1, {site}/timetable", "no address", "http://nobody.invalid/x")
     out = tmp_path / "out"
     screens = "800x600,390x844@2"
-    run = _run(
+    run = run_capturing(
+        "sweep",
         pages,
         "--out",
         str(out),
@@ -59,7 +56,7 @@ def test_a_list_becomes_pictures_with_a_manifest_and_bad_lines_do_not_stop_it(
         "--json",
     )
     assert run.returncode == 1
-    facts = read_answer("sweep", run.stdout)
+    facts = run.answer()
     assert (facts["pages"], facts["pictures"], facts["failed"], facts["bad_lines"]) == (3, 4, 3, 1)
     rows = _manifest(out)
     assert list(rows[0]) == [
@@ -78,10 +75,12 @@ def test_a_list_becomes_pictures_with_a_manifest_and_bad_lines_do_not_stop_it(
         assert [row["file"] for row in csv.DictReader(table)] == [row["file"] for row in rows]
 
 
-def test_slots_are_made_of_a_sitemaps_pages(site: str, tmp_path: Path) -> None:
+def test_slots_are_made_of_a_sitemaps_pages(run_capturing: RunCommand, site: str, tmp_path: Path) -> None:
     out = tmp_path / "out"
     pages = _list(tmp_path, f"{site}/notices/5", f"{site}/notices/9")
-    run = _run(pages, "--out", str(out), "--slot", "360:40kB", "--name", "{number}-{slot}", *QUICK)
+    run = run_capturing(
+        "sweep", pages, "--out", str(out), "--slot", "360:40kB", "--name", "{number}-{slot}", *QUICK
+    )
     assert run.returncode == 0, run.stderr
     rows = _manifest(out)
     assert [Path(row["file"]).stem for row in rows] == ["1-360px", "2-360px"]
@@ -97,19 +96,25 @@ def test_slots_are_made_of_a_sitemaps_pages(site: str, tmp_path: Path) -> None:
         (["--at-once", "0"], "not possible"),
     ],
 )
-def test_what_cannot_be_done_is_said_in_a_line(tmp_path: Path, arguments: list[str], words: str) -> None:
-    run = _run(_list(tmp_path, "skerrin.example"), "--out", str(tmp_path / "out"), *arguments)
+def test_what_cannot_be_done_is_said_in_a_line(
+    run_capturing: RunCommand, tmp_path: Path, arguments: list[str], words: str
+) -> None:
+    run = run_capturing(
+        "sweep", _list(tmp_path, "skerrin.example"), "--out", str(tmp_path / "out"), *arguments
+    )
     assert run.returncode == 2
     assert words in run.stderr
     assert run.stderr.count("\n") == 1
 
 
-def test_an_empty_list_and_a_list_that_is_not_there_are_refused(tmp_path: Path) -> None:
+def test_an_empty_list_and_a_list_that_is_not_there_are_refused(
+    run_capturing: RunCommand, tmp_path: Path
+) -> None:
     for source, words in (
         (_list(tmp_path, ""), "no page to take"),
         (str(tmp_path / "gone"), "cannot be read"),
     ):
-        run = _run(source, "--out", str(tmp_path / "out"))
+        run = run_capturing("sweep", source, "--out", str(tmp_path / "out"))
         assert (run.returncode, words in run.stderr) == (1, True)
 
 
@@ -137,23 +142,25 @@ def killed(pages: str, tmp_path: Path) -> Iterator[Path]:
 
 
 def test_a_killed_sweep_goes_on_and_ends_as_if_it_had_not_been_killed(
-    pages: str, killed: Path, tmp_path: Path
+    run_capturing: RunCommand, pages: str, killed: Path, tmp_path: Path
 ) -> None:
     assert not (killed / "manifest.json").exists()
-    refused = _run(pages, "--out", str(killed), "--name", "{title}", *QUICK)
+    refused = run_capturing("sweep", pages, "--out", str(killed), "--name", "{title}", *QUICK)
     assert "--resume" in refused.stderr
-    other = _run(pages, "--out", str(killed), "--name", "{number}", *QUICK, "--resume")
+    other = run_capturing("sweep", pages, "--out", str(killed), "--name", "{number}", *QUICK, "--resume")
     assert "another list, or with other settings" in other.stderr
-    gone_on = _run(pages, "--out", str(killed), "--name", "{title}", *QUICK, "--resume")
+    gone_on = run_capturing("sweep", pages, "--out", str(killed), "--name", "{title}", *QUICK, "--resume")
     assert gone_on.returncode == 0, gone_on.stderr
     straight = tmp_path / "straight"
-    assert _run(pages, "--out", str(straight), "--name", "{title}", *QUICK).returncode == 0
+    assert run_capturing("sweep", pages, "--out", str(straight), "--name", "{title}", *QUICK).returncode == 0
     assert _manifest(killed) == _manifest(straight)
     assert _files(killed) == _files(straight)
     assert len(_files(killed)) == 6
 
 
-def test_a_cut_is_shown_of_every_page_that_it_lies_on(site: str, tmp_path: Path) -> None:
+def test_a_cut_is_shown_of_every_page_that_it_lies_on(
+    run_capturing: RunCommand, site: str, tmp_path: Path
+) -> None:
     frame = {"x_px": 0, "y_px": 0, "width_px": 900, "height_px": 700}
     cut = tmp_path / "cut.json"
     cut.write_text(
@@ -162,11 +169,13 @@ def test_a_cut_is_shown_of_every_page_that_it_lies_on(site: str, tmp_path: Path)
     pages = _list(tmp_path, f"{site}/notices/5", f"{site}/notices/9")
     whole, shown = tmp_path / "whole", tmp_path / "shown"
     for folder, more in ((whole, []), (shown, ["--cut", str(cut)])):
-        run = _run(pages, "--out", str(folder), "--name", "{number}", *more, *QUICK)
+        run = run_capturing("sweep", pages, "--out", str(folder), "--name", "{number}", *more, *QUICK)
         assert run.returncode == 0, run.stderr
     for name in ("1.png", "2.png"):
         page, part = (decoded((folder / name).read_bytes()) for folder in (whole, shown))
         assert (part == np.vstack([page[:80, :900], page[280:700, :900]])).all()
-    narrow = _run(pages, "--out", str(tmp_path / "n"), "--cut", str(cut), "--screens", "390x844", *QUICK)
+    narrow = run_capturing(
+        "sweep", pages, "--out", str(tmp_path / "n"), "--cut", str(cut), "--screens", "390x844", *QUICK
+    )
     assert narrow.returncode == 1
     assert "does not lie on the picture" in narrow.stdout

@@ -68,4 +68,4 @@ def own_site(photo_store: PhotoStore) -> Iterator[DemoSite]:
 @pytest.fixture
 def picture_id(person: Person) -> int:
     """A dropped picture of 600 × 1,500 px: shown at 1:1, so that a px of the mouse is a px of the page."""
-    return person.drop_picture(np.full((1_500, 600, 3), 200, dtype=np.uint8))
+    return person.picture(np.full((1_500, 600, 3), 200, dtype=np.uint8))

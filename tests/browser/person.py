@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import contextlib
-import json
+import hashlib
 import time
-import urllib.request
 from collections.abc import Callable
 from itertools import chain, repeat
 from pathlib import Path
@@ -24,6 +23,7 @@ from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select
 
 from tests.browser.stack import PATIENCE_S, Application
+from tests.browser.stored import copy_capture
 from tests.pictures import Pixels, as_png
 
 FIELDS = ("x_px", "y_px", "width_px", "height_px")
@@ -144,26 +144,13 @@ class Person:
         raise AssertionError(f"{css} cannot be reached by Tab")
 
     def ask(self, path: str) -> Any:
-        return json.loads(self.fetch(path))
+        return self.application.ask(path)
 
     def fetch(self, path: str) -> bytes:
-        """What the API answers, as it is."""
-        with urllib.request.urlopen(f"{self.application.address}/api{path}", timeout=PATIENCE_S) as answer:
-            return bytes(answer.read())
+        return self.application.fetch(path)
 
     def change(self, method: str, path: str, body: object = None) -> Any:
-        """Have the interface's own page send a request; gives what is answered."""
-        if not self.driver.current_url.startswith(self.application.address):
-            self.open("/")
-        script = """
-            const [method, path, body, done] = arguments;
-            const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
-            const headers = { "X-CSRFToken": token, "Content-Type": "application/json" };
-            fetch(`/api${path}`, { method, headers, body: body === null ? undefined : JSON.stringify(body) })
-              .then((answer) => answer.text()).then((text) => done(text));
-        """
-        answer = self.driver.execute_async_script(script, method, path, body)
-        return json.loads(answer) if answer else None
+        return self.application.change(method, path, body)
 
     def sweep(self, *paths: str, screens: int) -> int:
         """A sweep of pages of the demo site on 1 to 3 screens, taken to its end; its id."""
@@ -189,15 +176,23 @@ class Person:
         field.send_keys(f"{path if '://' in path else self.application.site + path}\n")
         return self.see_taken(before, what=path)
 
-    def drop_picture(self, rows: Pixels) -> int:
-        """A picture of these pixels, dropped on Gather; returns its capture's id."""
-        path = self.downloads.parent / "dropped.png"
-        path.write_bytes(as_png(rows))
-        self.open("/")
-        self.see("[data-address-field]")
-        before = self.newest_capture()
-        self.all("input[type=file]")[0].send_keys(str(path))
-        return self.see_taken(before, what="a dropped picture")
+    def stored(self, path: str) -> int:
+        """A page of the demo site that lies on the shelf, taken on the desk screen; its capture's id."""
+        desk = {"width_px": 1280, "height_px": 800}
+        order = {"address": self.application.site + path, "screen": desk}
+        return self._copy_of(path, lambda: int(self.change("POST", "/captures", order)["id"]))
+
+    def picture(self, rows: Pixels) -> int:
+        """A picture of these pixels that lies on the shelf; its capture's id."""
+        png = as_png(rows)
+        name = hashlib.sha256(png).hexdigest()
+        return self._copy_of(name, lambda: self.application.upload_picture(png, "dropped.png"))
+
+    def _copy_of(self, name: str, order: Callable[[], int]) -> int:
+        stored = self.application.stored
+        if name not in stored:
+            stored[name] = self.see_done(order())
+        return copy_capture(self.application.home, stored[name])
 
     def newest_capture(self) -> int:
         """Id of the capture that was asked for last, 0 when there is none."""
@@ -213,10 +208,15 @@ class Person:
         capture_id = self.until(
             lambda _: (now := self.newest_capture()) > before and now, what=f"a new capture: {what}"
         )
+        return self.see_done(int(capture_id))
+
+    def see_done(self, capture_id: int) -> int:
+        """Wait until the work on a capture has come to its end; its id."""
         self.until(
-            lambda _: self.ask(f"/captures/{capture_id}")["job"]["state"] in ("done", "failed"), what=what
+            lambda _: self.ask(f"/captures/{capture_id}")["job"]["state"] in ("done", "failed"),
+            what=f"capture {capture_id}",
         )
-        return int(capture_id)
+        return capture_id
 
     def open_bench(self, capture_id: int) -> None:
         self.open(f"/captures/{capture_id}")

@@ -3,16 +3,22 @@
 from __future__ import annotations
 
 import contextlib
+import json
 import os
 import signal
 import socket
 import subprocess
 import sys
+import urllib.error
 import urllib.request
+import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import cached_property
+from http.cookiejar import CookieJar
 from pathlib import Path
+from typing import Any
 
 from selenium import webdriver
 from selenium.webdriver.chrome.options import Options
@@ -36,9 +42,9 @@ _ARGUMENTS = [
 ]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True)
 class Application:
-    """Where Tall Page and the demo site are."""
+    """Where Tall Page and the demo site are, and requests that need no window."""
 
     address: str
     site: str
@@ -49,6 +55,52 @@ class Application:
     board: str
     """The simulated programme that is told what has finished."""
     home: Path
+    stored: dict[str, int] = field(default_factory=dict)
+    """Ids of the captures that journeys get copies of, by what they show."""
+
+    def fetch(self, path: str) -> bytes:
+        """What the API answers, as it is."""
+        with self._opener.open(f"{self.address}/api{path}", timeout=PATIENCE_S) as answer:
+            return bytes(answer.read())
+
+    def ask(self, path: str) -> Any:
+        return json.loads(self.fetch(path))
+
+    def change(self, method: str, path: str, body: object = None) -> Any:
+        """Send a request that changes something; gives what is answered, also where it is refused."""
+        data = None if body is None else json.dumps(body).encode()
+        return self._send(method, path, data, "application/json")
+
+    def upload_picture(self, png: bytes, name: str) -> int:
+        """Put a picture on the shelf as a drop on Gather does; returns its capture's id."""
+        edge = uuid.uuid4().hex
+        head = f'--{edge}\r\nContent-Disposition: form-data; name="picture"; filename="{name}"\r\n'
+        body = f"{head}Content-Type: image/png\r\n\r\n".encode() + png + f"\r\n--{edge}--\r\n".encode()
+        return int(self._send("POST", "/pictures", body, f"multipart/form-data; boundary={edge}")["id"])
+
+    def _send(self, method: str, path: str, data: bytes | None, content_type: str) -> Any:
+        if not self._token:
+            self._opener.open(f"{self.address}/", timeout=PATIENCE_S).close()
+        headers = {"X-CSRFToken": self._token, "Content-Type": content_type}
+        request = urllib.request.Request(f"{self.address}/api{path}", data, headers, method=method)
+        try:
+            with self._opener.open(request, timeout=PATIENCE_S) as answer:
+                text = answer.read()
+        except urllib.error.HTTPError as refused:
+            text = refused.read()
+        return json.loads(text) if text else None
+
+    @property
+    def _token(self) -> str:
+        return next((row.value or "" for row in self._cookies if row.name == "csrftoken"), "")
+
+    @cached_property
+    def _cookies(self) -> CookieJar:
+        return CookieJar()
+
+    @cached_property
+    def _opener(self) -> urllib.request.OpenerDirector:
+        return urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self._cookies))
 
 
 def _free_port() -> int:

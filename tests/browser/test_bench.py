@@ -106,7 +106,7 @@ def test_a_second_cut_leaves_the_first_as_it_is(person: Person, picture_id: int)
 
 
 def test_a_page_over_40_000_px_keeps_only_what_is_seen(person: Person) -> None:
-    capture_id = person.take("/archive")
+    capture_id = person.stored("/archive")
     capture = person.ask(f"/captures/{capture_id}")
     assert capture["height_px"] > 40_000
     person.open_bench(capture_id)
@@ -140,7 +140,7 @@ def test_what_is_deleted_elsewhere_is_said_to_be_gone(person: Person) -> None:
 
 
 def test_blocks_light_up_and_are_framed_by_a_click_and_clicked_again_go_outwards(person: Person) -> None:
-    capture_id = person.take("/timetable")
+    capture_id = person.stored("/timetable")
     person.open_bench(capture_id)
     blocks = person.ask(f"/captures/{capture_id}/map")
     heading = next(row for row in blocks if row["role"] == "heading")
@@ -170,7 +170,7 @@ def test_blocks_light_up_and_are_framed_by_a_click_and_clicked_again_go_outwards
 
 
 def test_a_key_that_is_held_makes_one_cut(person: Person) -> None:
-    capture_id = person.take("/departures")
+    capture_id = person.stored("/departures")
     person.open_bench(capture_id)
     key = {"key": "n", "code": "KeyN", "windowsVirtualKeyCode": 78, "text": "n"}
     person.driver.execute_cdp_cmd("Input.dispatchKeyEvent", {"type": "keyDown", **key})
@@ -186,7 +186,7 @@ def test_a_key_that_is_held_makes_one_cut(person: Person) -> None:
 
 
 def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(person: Person) -> None:
-    capture_id = person.take("/")
+    capture_id = person.stored("/")
     person.open_bench(capture_id)
     person.add_slot("Thumb")
     person.see("[data-output][data-state=done]")
@@ -209,7 +209,7 @@ def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(p
 
 
 def test_a_fold_is_saved_when_it_is_let_go_and_joins_its_neighbour_only_then(person: Person) -> None:
-    capture_id = person.take("/departures")
+    capture_id = person.stored("/departures")
     person.open_bench(capture_id)
     cut_id = person.ask(f"/captures/{capture_id}")["cuts"][0]["id"]
     folds = [{"top_px": 100, "height_px": 60}, {"top_px": 300, "height_px": 60}]

@@ -69,7 +69,7 @@ def test_the_question_mark_shows_every_key_but_not_while_typing(person: Person) 
 
 
 def test_every_screen_passes_the_access_checks(person: Person) -> None:
-    capture_id = person.take("/departures")
+    capture_id = person.stored("/departures")
     sweep_id = person.sweep("/departures", "/planning", screens=2)
     person.open_bench(capture_id)
     person.add_slot("Thumb")
@@ -77,7 +77,7 @@ def test_every_screen_passes_the_access_checks(person: Person) -> None:
     (output,) = person.ask(f"/cuts/{person.ask(f'/captures/{capture_id}')['cuts'][0]['id']}/outputs")
     bench = f"/captures/{capture_id}"
     compare = f"{bench}/cuts/{output['cut_id']}/compare/{output['id']}"
-    gone = person.take("/planning")
+    gone = person.stored("/planning")
     join = person.change("POST", "/joins", {"captures": [capture_id, gone]})
     person.until(lambda _: person.ask(f"/joins/{join['id']}")["state"] == "missing", what="the join")
     person.change("DELETE", f"/captures/{gone}")
@@ -194,7 +194,7 @@ def test_edges_rings_and_words_in_empty_fields_can_be_seen(person: Person, theme
 
 
 def test_escape_closes_the_keys_and_nothing_behind_them(person: Person) -> None:
-    capture_id = person.take("/departures")
+    capture_id = person.stored("/departures")
     person.open_bench(capture_id)
     person.add_slot("Thumb")
     person.type_into("[data-output][data-state=done] button", "c")

@@ -32,7 +32,7 @@ def _cut_upper_part(person: Person) -> None:
 
 
 def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
-    person.open_bench(person.take("/"))
+    person.open_bench(person.stored("/"))
     _cut_upper_part(person)
     person.add_slot("720 px")
     person.see("[data-output][data-state=done]")
@@ -82,7 +82,7 @@ def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
 
 
 def test_all_slots_of_an_outlet_are_added_at_once(person: Person) -> None:
-    person.open_bench(person.take("/departures"))
+    person.open_bench(person.stored("/departures"))
     person.add_slot("All 2 slots")
     person.until(lambda _: len(person.all("[data-output][data-state=done]")) == 2)
     shown = [row.text for row in person.all("[data-output] > button")]
@@ -90,7 +90,7 @@ def test_all_slots_of_an_outlet_are_added_at_once(person: Person) -> None:
 
 
 def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> None:
-    person.open_bench(person.take("/"))
+    person.open_bench(person.stored("/"))
     _cut_upper_part(person)
     width, limit = person.see("[placeholder='720']"), person.see("[placeholder='90']")
     for typed, sentence in (
@@ -119,7 +119,7 @@ def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> Non
 
 
 def test_a_long_search_says_what_it_expects_and_is_stopped_with_what_there_is(person: Person) -> None:
-    capture_id = person.take("/islands")
+    capture_id = person.stored("/islands")
     person.open_bench(capture_id)
     person.type_into("aside input[placeholder='720']", "720")
     person.type_into("aside input[placeholder='90']", "90", Keys.ENTER)
@@ -152,7 +152,7 @@ def _want(person: Person, aim: str, *, fidelity: str = "", limit: str = "") -> N
 
 
 def test_the_lightest_file_that_looks_so_good_is_asked_for_by_a_band_and_by_a_number(person: Person) -> None:
-    capture_id = person.take("/")
+    capture_id = person.stored("/")
     person.open_bench(capture_id)
     _cut_upper_part(person)
     _want(person, "75")
@@ -182,7 +182,7 @@ def test_the_lightest_file_that_looks_so_good_is_asked_for_by_a_band_and_by_a_nu
 def test_three_slots_at_once_each_say_what_is_expected_before_any_has_come_to_its_end(
     person: Person,
 ) -> None:
-    capture_id = person.take("/islands")
+    capture_id = person.stored("/islands")
     person.open_bench(capture_id)
     outlet = person.change("POST", "/outlets", {"name": "Lantern weekly"})
     for name, width_px in (("Wide", 720), ("Middle", 600), ("Small", 480)):
@@ -260,7 +260,7 @@ def test_outlets_are_copied_ordered_and_taken_in_from_a_file(person: Person) -> 
 
 
 def test_a_snippet_shows_each_screen_the_file_that_fits(person: Person, tmp_path: Path) -> None:
-    capture_id = person.drop_picture(text_page(1_000, 600))
+    capture_id = person.picture(text_page(1_000, 600))
     (cut,) = person.ask(f"/captures/{capture_id}")["cuts"]
     for width_px in (400, 800):
         rules = {"width_px": width_px, "limit_bytes": 400_000, "formats": ["png"]}
@@ -307,7 +307,7 @@ def _served(folder: Path) -> Iterator[str]:
 
 
 def test_a_file_is_dragged_out_under_its_name(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(600, 400))
+    capture_id = person.picture(text_page(600, 400))
     (cut,) = person.ask(f"/captures/{capture_id}")["cuts"]
     rules = {"width_px": 300, "limit_bytes": 400_000, "formats": ["jpeg"]}
     person.change("POST", f"/cuts/{cut['id']}/outputs", {"rules": rules})

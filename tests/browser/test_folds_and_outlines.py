@@ -38,7 +38,7 @@ def _png(person: Person, cut: int, width_px: int) -> Pixels:
 
 
 def test_folds_go_across_and_down_with_a_seam_and_one_is_opened_again(person: Person) -> None:
-    page_id = person.drop_picture(_columns())
+    page_id = person.picture(_columns())
     person.open_bench(page_id)
     person.click("1:1")
     person.press("f")
@@ -100,7 +100,7 @@ def _circle(person: Person, middle: tuple[int, int], radius: int) -> None:
 
 
 def test_an_outline_is_drawn_by_hand_by_corners_and_by_numbers(person: Person) -> None:
-    page_id = person.drop_picture(_columns())
+    page_id = person.picture(_columns())
     person.open_bench(page_id)
     person.click("1:1")
     person.open_panel("Outline")
@@ -140,7 +140,7 @@ def test_an_outline_is_drawn_by_hand_by_corners_and_by_numbers(person: Person) -
 
 
 def test_an_outline_that_crosses_itself_is_refused_with_a_word(person: Person) -> None:
-    page_id = person.drop_picture(_columns())
+    page_id = person.picture(_columns())
     person.open_bench(page_id)
     person.click("1:1")
     person.open_panel("Outline")
@@ -160,7 +160,7 @@ def test_a_stray_thing_is_mended_and_the_ground_goes_on(person: Person) -> None:
     whole = np.broadcast_to(ground, (500, 600, 3)).copy()
     page = whole.copy()
     page[200:240, 220:330] = 20
-    page_id = person.drop_picture(page)
+    page_id = person.picture(page)
     person.open_bench(page_id)
     person.click("1:1")
     person.click("Mend")
@@ -174,7 +174,7 @@ def test_screen_and_file_agree_with_all_of_it_at_once(person: Person) -> None:
     """Crop, folds both ways, an angle, a cleared colour, an outline."""
     page = _columns()[:520]
     page[np.all(page > 240, axis=2)] = 255
-    page_id = person.drop_picture(page)
+    page_id = person.picture(page)
     (cut,) = person.ask(f"/captures/{page_id}")["cuts"]
     document = {
         **cut["document"],

@@ -121,7 +121,7 @@ def test_what_is_no_picture_is_refused_in_words(person: Person, tmp_path: Path) 
 
 
 def test_the_shelf_renames_and_deletes_with_undo(person: Person) -> None:
-    capture_id = person.take("/")
+    capture_id = person.stored("/")
     person.open("/shelf")
     css = f"article[data-capture='{capture_id}']"
     person.see(css).find_element(By.CSS_SELECTOR, "[aria-label^=Rename]").click()
@@ -139,7 +139,7 @@ def test_the_shelf_renames_and_deletes_with_undo(person: Person) -> None:
 
 
 def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) -> None:
-    kept_id, gone_id = person.take("/"), person.take("/departures")
+    kept_id, gone_id = person.stored("/"), person.stored("/departures")
     person.open("/shelf")
     for capture_id in (kept_id, gone_id):
         css = f"article[data-capture='{capture_id}']"
@@ -158,8 +158,8 @@ def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) ->
 
 
 def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
-    capture_id = person.take("/islands")
-    other_id = person.take("/departures")
+    capture_id = person.stored("/islands")
+    other_id = person.stored("/departures")
     person.open("/shelf")
     person.see(f"article[data-capture='{capture_id}']")
     person.press("/")

@@ -55,7 +55,7 @@ def _saved(person: Person, name: str) -> Path:
 
 
 def test_a_file_is_saved_by_a_pattern_that_shows_what_comes_out(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(600, 400))
+    capture_id = person.picture(text_page(600, 400))
     row = _row(person, capture_id)
     person.open_bench(capture_id)
     _way(person, row, "Own disk")
@@ -72,7 +72,7 @@ def test_a_file_is_saved_by_a_pattern_that_shows_what_comes_out(person: Person) 
 
 
 def test_a_page_becomes_a_pdf_in_which_words_are_found_and_links_lead_on(person: Person) -> None:
-    capture_id = person.take("/offices")
+    capture_id = person.stored("/offices")
     person.open_bench(capture_id)
     (cut,) = person.ask(f"/captures/{capture_id}")["cuts"]
     person.open_panel(f"Hand over {cut['name']}")
@@ -110,7 +110,7 @@ def _links(document: pypdfium2.PdfDocument) -> list[str]:
 
 
 def test_a_link_is_opened_by_a_stranger_and_taken_back(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(600, 400))
+    capture_id = person.picture(text_page(600, 400))
     row = _row(person, capture_id)
     person.open_bench(capture_id)
     _way(person, row, "Link")
@@ -139,7 +139,7 @@ def test_a_link_is_opened_by_a_stranger_and_taken_back(person: Person) -> None:
 
 
 def test_mail_arrives_in_the_mail_room_with_the_file_intact(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(600, 400))
+    capture_id = person.picture(text_page(600, 400))
     row = _row(person, capture_id)
     person.open_bench(capture_id)
     _way(person, row, "Mail")
@@ -169,7 +169,7 @@ def test_an_upload_is_refused_for_its_width_taken_after_a_fit_and_not_published_
     person.click("Save the upload")
     person.see_text(f"Uploads go to {person.application.publishing}/media")
 
-    capture_id = person.drop_picture(text_page(600, 400))
+    capture_id = person.picture(text_page(600, 400))
     wide = _row(person, capture_id)
     person.open_bench(capture_id)
     _way(person, wide, "Upload")
@@ -195,7 +195,7 @@ def test_an_upload_is_refused_for_its_width_taken_after_a_fit_and_not_published_
 
 
 def test_the_picture_and_its_places_go_into_the_clipboard(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(600, 400))
+    capture_id = person.picture(text_page(600, 400))
     row = _row(person, capture_id)
     person.open_bench(capture_id)
     allowed = {

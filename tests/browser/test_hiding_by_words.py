@@ -29,7 +29,7 @@ def _all_ink(pixels: Pixels, boxes: Iterable[dict[str, int]], *, inset_px: int, 
 
 
 def test_every_e_mail_address_of_a_page_is_hidden(person: Person) -> None:
-    capture_id = person.take("/offices")
+    capture_id = person.stored("/offices")
     person.open_bench(capture_id)
     person.click("Hide")
     panel = person.open_panel("Hide by words")

@@ -18,7 +18,7 @@ WINDOW_PX = 1_200
 
 def _page(person: Person) -> Pixels:
     """A page of the demo as it really looks."""
-    capture_id = person.take("/timetable")
+    capture_id = person.stored("/timetable")
     manifest = person.ask(f"/captures/{capture_id}")["strips"]
     strips = [person.fetch(f"/captures/{capture_id}/strips/{number}") for number in range(len(manifest))]
     return np.concatenate([decoded(strip)[:, :, :3] for strip in strips])

@@ -22,7 +22,7 @@ def _add_own(person: Person, width: str, limit: str) -> None:
 
 
 def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:
-    person.open_bench(person.take("/timetable"))
+    person.open_bench(person.stored("/timetable"))
     _add_own(person, "320", "60")
     _fitted(person, 1)
     person.click("One leaf more")
@@ -60,7 +60,7 @@ def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:
 
 
 def test_a_file_fills_a_box_and_says_what_it_shows(person: Person) -> None:
-    person.open_bench(person.take("/departures"))
+    person.open_bench(person.stored("/departures"))
     sizes = next(row for row in person.all("select") if "By width" in row.text)
     Select(sizes).select_by_visible_text("Fill a box")
     for label, text in (("Width, px", "300"), ("Height, px", "200"), ("Limit, kB", f"40{Keys.ENTER}")):
@@ -74,7 +74,7 @@ def test_a_file_fills_a_box_and_says_what_it_shows(person: Person) -> None:
 
 
 def test_a_changed_frame_is_fitted_to_by_itself(person: Person) -> None:
-    person.open_bench(person.take("/departures"))
+    person.open_bench(person.stored("/departures"))
     person.add_slot("720 px")
     _fitted(person, 1)
     row = person.see("[data-output] > button")
@@ -86,7 +86,7 @@ def test_a_changed_frame_is_fitted_to_by_itself(person: Person) -> None:
 
 
 def test_original_and_result_are_compared_closely(person: Person) -> None:
-    person.open_bench(person.take("/departures"))
+    person.open_bench(person.stored("/departures"))
     person.add_slot("720 px")
     person.add_slot("600 px")
     _fitted(person, 2)

@@ -334,7 +334,7 @@ def test_a_page_that_just_fits_is_shown_in_every_stage(person: Person, picture_i
     width, height = person.driver.execute_script(f"{view} [view.clientWidth - 36, view.clientHeight - 36]")
     for spare_px in (2, 5, 8):
         size = 2 * (height - spare_px), 2 * width, 3
-        person.open_bench(person.drop_picture(np.full(size, 200, dtype=np.uint8)))
+        person.open_bench(person.picture(np.full(size, 200, dtype=np.uint8)))
         for stage, there in (("Point", "[aria-label='Draw']"), ("Hide", "[aria-label='How it is hidden']")):
             person.click(stage)
             person.see(there)
@@ -354,7 +354,7 @@ def _shown_in_half(person: Person, picture_id: int) -> int:
     room_px = (
         person.driver.execute_script("return document.querySelector('[data-zoom]').clientWidth") - 2 * 18
     )
-    return person.drop_picture(np.full((1_600, room_px * 2, 3), 200, dtype=np.uint8))
+    return person.picture(np.full((1_600, room_px * 2, 3), 200, dtype=np.uint8))
 
 
 def _screen(person: Person, left: int, top: int, width: int, height: int) -> Pixels:

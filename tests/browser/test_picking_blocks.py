@@ -16,7 +16,7 @@ VIEW = "[data-zoom]"
 
 @pytest.fixture
 def taken_id(person: Person) -> int:
-    return person.take("/notices/3")
+    return person.stored("/notices/3")
 
 
 def _block(person: Person, capture_id: int, role: str, number: int = 0) -> dict[str, Any]:
@@ -107,7 +107,7 @@ def test_a_block_is_found_and_framed_by_keys_alone(person: Person, taken_id: int
 
 
 def test_a_dropped_picture_has_blocks_too(person: Person) -> None:
-    picture_id = person.drop_picture(dropped_page())
+    picture_id = person.picture(dropped_page())
     person.open_bench(picture_id)
     for wanted in (CARD, PHOTO):
         block = {"x_px": wanted.x_px, "y_px": wanted.y_px, "width_px": 12, "height_px": 24}

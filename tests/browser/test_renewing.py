@@ -71,9 +71,8 @@ def test_a_page_is_taken_again_and_what_is_in_doubt_is_looked_at(person: Person,
     person.see("[data-output][data-state=done]")
 
 
-def test_a_cut_is_carried_over_to_another_capture(person: Person, own_site: DemoSite) -> None:
-    site = f"http://127.0.0.1:{own_site.server_port}/"
-    first, second = person.take(site), person.take(site)
+def test_a_cut_is_carried_over_to_another_capture(person: Person) -> None:
+    first, second = person.stored("/"), person.stored("/")
     _pointed(person, first)
     person.open_bench(first)
     person.open_panel("Carry Cut 1 over to other captures")
@@ -85,12 +84,9 @@ def test_a_cut_is_carried_over_to_another_capture(person: Person, own_site: Demo
     assert {row["state"] for row in person.ask(f"/captures/{second}")["cuts"][-1]["review"]} == {"same"}
 
 
-def test_a_frame_is_carried_to_three_captures_of_which_one_differs(
-    person: Person, own_site: DemoSite
-) -> None:
-    site = f"http://127.0.0.1:{own_site.server_port}/"
-    first, second, third = (person.take(site) for _ in range(3))
-    differs = person.drop_picture(np.full((700, 500, 3), 230, dtype=np.uint8))
+def test_a_frame_is_carried_to_three_captures_of_which_one_differs(person: Person) -> None:
+    first, second, third = (person.stored("/") for _ in range(3))
+    differs = person.picture(np.full((700, 500, 3), 230, dtype=np.uint8))
     cut = person.ask(f"/captures/{first}")["cuts"][0]
     block = _block(person.ask(f"/captures/{first}/map"), "under sixteen")
     frame = {name: block[name] for name in ("x_px", "y_px", "width_px", "height_px")}

@@ -48,7 +48,7 @@ def test_an_outlets_facts_go_along_and_what_is_not_cleared_is_asked_about_once(p
     person.click("Save the facts")
     person.see_text("the credit “Skerrin Sound Ferries” go along in the files and as a JSON beside each")
 
-    capture_id = person.drop_picture(text_page(600, 400))
+    capture_id = person.picture(text_page(600, 400))
     row = _row_for(person, capture_id, slot_id)
     person.open_bench(capture_id)
     _note(person, "Not cleared")

@@ -112,7 +112,7 @@ def test_what_was_done_once_is_kept_tried_and_run_over_five(person: Person) -> N
 
 
 def test_a_chain_is_put_together_and_each_step_is_seen(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(600, 900))
+    capture_id = person.picture(text_page(600, 900))
     person.open("/routines")
     person.click("New routine")
     person.click("From nothing")
@@ -180,7 +180,7 @@ def test_what_was_kept_from_a_cut_is_changed_by_its_numbers(person: Person) -> N
 
 
 def test_a_routine_is_saved_deleted_opened_again_and_makes_the_same_pixels(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(500, 700, seed=4))
+    capture_id = person.picture(text_page(500, 700, seed=4))
     frame = {"kind": "frame_corner", "width_px": 400, "height_px": 300, "corner": "centre"}
     routine_id = _routine(person, "There and back", frame, SLOT)
 
@@ -236,7 +236,7 @@ def test_pictures_put_into_a_watched_folder_are_run_over(person: Person, tmp_pat
 
 
 def test_a_key_runs_a_routine_over_what_is_on_the_bench(person: Person) -> None:
-    capture_id = person.drop_picture(text_page(300, 300, seed=2))
+    capture_id = person.picture(text_page(300, 300, seed=2))
     _routine(person, "By a key", SLOT)
     person.open("/routines")
     Select(person.see("select[aria-label='Key of By a key']")).select_by_visible_text("Alt + 7")

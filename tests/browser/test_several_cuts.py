@@ -18,7 +18,7 @@ def _named(person: Person, capture_id: int, *names: str) -> None:
 
 
 def test_cuts_are_called_duplicated_ordered_deleted_and_put_back(person: Person) -> None:
-    page_id = person.drop_picture(np.full((900, 600, 3), 230, dtype=np.uint8))
+    page_id = person.picture(np.full((900, 600, 3), 230, dtype=np.uint8))
     person.open_bench(page_id)
     person.type_number("height_px", 300)
     person.see_saved()

@@ -15,7 +15,7 @@ PAGE = "[data-pointer-layer]"
 
 @pytest.fixture
 def picture_id(person: Person) -> int:
-    return person.drop_picture(dropped_page())
+    return person.picture(dropped_page())
 
 
 def _zoom(person: Person) -> float:

@@ -22,7 +22,7 @@ def _chosen(person: Person, count: int) -> None:
 
 def test_twelve_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Person) -> None:
     person.open("/shelf")
-    ids = [person.drop_picture(gradient(60, 40 + number)) for number in range(13)]
+    ids = [person.picture(gradient(60, 40 + number)) for number in range(13)]
     person.open("/shelf")
     person.until(
         lambda _: len(person.all(f"[data-capture='{ids[0]}'][data-state=done]")) == 1, what="the captures"
@@ -74,9 +74,9 @@ def test_twelve_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Pers
 
 
 def test_the_shelf_as_a_list_is_sorted_and_a_search_is_kept(person: Person) -> None:
-    small = person.drop_picture(gradient(60, 40))
-    tall = person.drop_picture(gradient(60, 400))
-    middle = person.drop_picture(gradient(60, 200))
+    small = person.picture(gradient(60, 40))
+    tall = person.picture(gradient(60, 400))
+    middle = person.picture(gradient(60, 200))
     # Other journeys leave taller pages on the shelf, which would push these out of sight.
     of_ours = {"ids": [small, tall, middle], "action": "label", "label": "by height"}
     person.change("POST", "/captures/batch", of_ours)
@@ -115,7 +115,7 @@ def test_the_shelf_as_a_list_is_sorted_and_a_search_is_kept(person: Person) -> N
 
 
 def test_captures_leave_as_an_archive_and_are_brought_in_again(person: Person) -> None:
-    capture_id = person.drop_picture(gradient(60, 90))
+    capture_id = person.picture(gradient(60, 90))
     person.open("/shelf")
     person.choose(capture_id, Keys.CONTROL)
     _chosen(person, 1)
@@ -143,7 +143,7 @@ def test_captures_leave_as_an_archive_and_are_brought_in_again(person: Person) -
 
 
 def test_the_files_of_two_are_made_for_an_outlet_at_once(person: Person) -> None:
-    ids = [person.drop_picture(gradient(60, 70 + number)) for number in range(2)]
+    ids = [person.picture(gradient(60, 70 + number)) for number in range(2)]
     (outlet, *_) = [row for row in person.ask("/outlets") if row["slots"]]
     person.open("/shelf")
     for capture_id in ids:

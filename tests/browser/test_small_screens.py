@@ -55,7 +55,7 @@ def _covered(person: Person, css: str) -> list[str]:
 
 
 def test_on_the_bench_every_control_is_reached(person: Person, resize: Resize) -> None:
-    capture_id = person.take("/departures")
+    capture_id = person.stored("/departures")
     for _ in range(8):
         person.change("POST", f"/captures/{capture_id}/cuts")
     person.open_bench(capture_id)

@@ -23,7 +23,7 @@ def framed_id(person: Person) -> int:
     rows = np.full((900, 600, 3), (250, 248, 244), dtype=np.uint8)
     x, y, width, height = INNER
     rows[y : y + height, x : x + width] = photograph(width, height)
-    return person.drop_picture(rows)
+    return person.picture(rows)
 
 
 def test_plain_edges_are_trimmed_one_or_all_and_undone(person: Person, framed_id: int) -> None:
@@ -45,7 +45,7 @@ def test_plain_edges_are_trimmed_one_or_all_and_undone(person: Person, framed_id
 def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -> None:
     rows = np.full((1_400, 600, 3), 250, dtype=np.uint8)
     rows[:200], rows[600:800], rows[850:1_000] = (noise(600, height) for height in (200, 200, 150))
-    page_id = person.drop_picture(rows)
+    page_id = person.picture(rows)
     person.open_bench(page_id)
     person.open_panel("Folds")
     person.click("Fold empty")

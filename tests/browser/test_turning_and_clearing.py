@@ -23,7 +23,7 @@ def scan_id(person: Person) -> int:
     page = Image.fromarray(text_page(600, 800))
     ImageDraw.Draw(page).rectangle((100, 60, 500, 63), fill="#202020")
     turned = page.rotate(-3, Image.Resampling.BICUBIC, fillcolor=PAPER)
-    return person.drop_picture(np.asarray(turned))
+    return person.picture(np.asarray(turned))
 
 
 def test_a_scan_is_straightened_by_itself_and_by_a_line(person: Person, scan_id: int) -> None:
@@ -75,7 +75,7 @@ def _file(person: Person, cut: int, extension: str) -> Any:
 
 
 def test_a_background_is_cleared_and_lies_on_any_ground(person: Person) -> None:
-    sign_id = person.drop_picture(_sign((255, 255, 255)))
+    sign_id = person.picture(_sign((255, 255, 255)))
     person.open_bench(sign_id)
     person.open_panel("Clear a colour")
     person.click("Press a colour on the page")

@@ -59,6 +59,6 @@ export function useScrollMemory(scroller: RefObject<HTMLElement | null>, name: s
       growing.disconnect();
     };
     // A search that is typed is no new screen.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [scroller, pathname, name]);
 }

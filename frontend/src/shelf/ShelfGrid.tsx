@@ -25,7 +25,7 @@ export function ShelfGrid({ ids, words }: Props) {
   const columns = Math.max(1, Math.floor((widthPx + GAP_PX) / (least + GAP_PX)));
   const cardPx = (widthPx + GAP_PX) / columns - GAP_PX;
   // The list's own measuring is what the compiler cannot know of; it is meant to run again.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
     count: widthPx > 0 ? Math.ceil(ids.length / columns) : 0,
     getScrollElement: () => scroller,

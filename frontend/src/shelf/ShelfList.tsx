@@ -27,7 +27,7 @@ export function ShelfList({ ids, words, order, onOrder }: Props) {
   const list = useRef<HTMLDivElement>(null);
   const { scroller, marginPx } = useListPlace(list);
   // The list's own measuring is what the compiler cannot know of; it is meant to run again.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({ count: ids.length, getScrollElement: () => scroller, estimateSize: () => ROW_PX, overscan: 8, scrollMargin: marginPx });
   const rows = virtual.getVirtualItems();
   useAskedFor(ids, rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0, words);

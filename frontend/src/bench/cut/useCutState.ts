@@ -61,7 +61,7 @@ export function useCutState(capture: CaptureDetail, cut: Cut): (InHand & { saveS
           );
           clearTimeout(refit);
           refit = setTimeout(() => {
-            void fitStale(saved.id).finally(() => queries.invalidateQueries({ queryKey: ["outputs", saved.id] }));
+            void fitStale(saved.id).finally(() => void queries.invalidateQueries({ queryKey: ["outputs", saved.id] }));
           }, REFIT_AFTER_MS);
           void queries.invalidateQueries({ queryKey: ["outputs", saved.id] });
         },

@@ -26,7 +26,7 @@ export function TextEditor({ mark, zoom }: { mark: TextMark; zoom: number }) {
       if (text !== mark.text) changeMarks(store, "text typed", [mark.id], (row) => ({ ...row, text }) as TextMark);
     };
     // What was typed is kept when the field goes, whatever made it go.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, []);
 
   const align = value<"left" | "centre" | "right">("align", "left");

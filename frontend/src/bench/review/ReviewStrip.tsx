@@ -53,7 +53,7 @@ export function ReviewStrip({ scroller, zoom }: Shown) {
       store.setStage(row.part === "hidden" ? "hide" : "point");
       store.select([row.id]);
     }
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [at, scroller]);
   if (!row) return null;
   const left = waiting(rows);

@@ -25,7 +25,7 @@ export function FrameStrip({ clip, document, frame, onFrame, onRange, onDrop }: 
   const [range, setRange] = useState({ from: 0, to: 0 });
   const dropped = new Set(document.dropped);
   // The strip's own measuring is what the compiler cannot know of; it is meant to run again.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const columns = useVirtualizer({ horizontal: true, count: clip.frame_count, getScrollElement: () => scroller.current, estimateSize: () => WIDE_PX, overscan: 6 });
   const [first, last] = range.from <= range.to ? [range.from, range.to] : [range.to, range.from];
   const chosen = last - first + 1;

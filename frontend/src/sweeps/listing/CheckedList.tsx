@@ -26,7 +26,7 @@ export function CheckedList({ listing, picking, onPick, onColumn }: CheckedListP
   const dated = listing.pages.some((page) => page.modified);
   const scroller = useRef<HTMLDivElement>(null);
   // The table's own measuring is what the compiler cannot know of; it is meant to run again.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const rows = useVirtualizer({
     count: shown.length,
     getScrollElement: () => scroller.current,

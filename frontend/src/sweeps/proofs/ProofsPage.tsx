@@ -66,7 +66,7 @@ function Proofs({ sweep }: { sweep: Sweep }) {
   const [total, setTotal] = useState(Math.ceil(sweep.count.all / sweep.screens.length));
   const shape = proofShape(thumbPx, useNarrow());
   // The list's own measuring is what the compiler cannot know of; it is meant to run again.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
     count: total,
     getScrollElement: () => scroller.current,
