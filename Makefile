@@ -3,7 +3,8 @@
 .PHONY: setup demo demo-reset test test-long check bench screenshots api clean
 
 VENV := .venv/bin
-PIP := $(VENV)/pip install --disable-pip-version-check --no-deps
+# Compiling thousands of modules beforehand takes as long as installing them; most are never used.
+PIP := $(VENV)/pip install --disable-pip-version-check --no-deps --no-compile
 NPM := PATH="$(CURDIR)/.venv/node:$$PATH" npm
 STEP := setup/step.sh
 DEMO_HOME := $(CURDIR)/var/demo
@@ -66,13 +67,21 @@ check: development
 	$(VENV)/python setup/api_drift.py
 	cd frontend && $(NPM) run --silent types && $(NPM) run --silent lint
 
-test: check $(LISTS)
-	cd frontend && $(NPM) run --silent test
-	$(VENV)/pytest -n 2 --dist loadgroup
+# Python's packages and the interface's are installed beside each other, and so run the tests: the
+# journeys in a browser, and whatever needs none.
+test: | system-for-tests
+	@$(MAKE) --no-print-directory --jobs 2 --output-sync development $(LISTS)
+	@setup/side_by_side.sh "$(MAKE) --no-print-directory tests-without-journeys" "$(VENV)/pytest tests/browser"
 
-# What takes too long for every change: more is killed, more often.
-test-long: development
-	$(VENV)/pytest -n 2 -m long
+.PHONY: tests-without-journeys
+tests-without-journeys: check
+	cd frontend && $(NPM) run --silent test
+	$(VENV)/pytest --ignore tests/browser
+
+# What takes too long for every change: every kind of page and list, all that is killed, all screens.
+test-long: | system-for-tests
+	@$(MAKE) --no-print-directory --jobs 2 --output-sync development $(LISTS)
+	@setup/side_by_side.sh "$(VENV)/pytest -m long --ignore tests/browser" "$(VENV)/pytest -m long tests/browser"
 
 # After a change of the API or the command line: write down anew what is made from the code.
 api: development

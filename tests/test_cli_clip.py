@@ -25,6 +25,7 @@ def test_a_page_is_scrolled_through_under_a_limit(run_capturing: RunCommand, tmp
         assert picture.n_frames == told["frames"]  # type: ignore[attr-defined]
 
 
+@pytest.mark.long
 def test_what_moves_is_watched_and_a_limit_that_cannot_be_met_says_what_would_help(
     run_capturing: RunCommand, tmp_path: Path
 ) -> None:

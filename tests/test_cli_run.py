@@ -154,8 +154,8 @@ def test_damaged_pictures_fail_by_themselves(run_here: RunCommand, tmp_path: Pat
 
 def test_a_file_that_cannot_be_as_asked_is_told(run_here: RunCommand, tmp_path: Path) -> None:
     pictures = _pictures(tmp_path, 1)
-    made = run_here("run", *QUICK, _routine(tmp_path, {**SLOT, "limit_bytes": 300, "formats": ["png"]}), str(pictures),
-                "--out", str(tmp_path / "out"), "--json")  # fmt: skip
+    routine = _routine(tmp_path, {**SLOT, "limit_bytes": 300, "formats": ["png"]})
+    made = run_here("run", *QUICK, routine, str(pictures), "--out", str(tmp_path / "out"), "--json")
     facts = made.answer()
     assert made.returncode in (1, 3)
     assert facts["not_met"] + facts["failed"] == 1

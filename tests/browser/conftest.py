@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import contextlib
-import fcntl
 import threading
 from collections.abc import Iterator
 from pathlib import Path
@@ -11,7 +10,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from selenium import webdriver
-from selenium.common.exceptions import JavascriptException
+from selenium.common.exceptions import WebDriverException
 
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.site_server import DemoSite
@@ -21,12 +20,9 @@ from tests.browser.stack import Application, open_window, running_application
 
 @pytest.fixture(scope="session")
 def application(
-    photo_store: PhotoStore, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
+    photo_store: PhotoStore, photographs: Path, tmp_path_factory: pytest.TempPathFactory
 ) -> Iterator[Application]:
-    photographs = request.config.cache.mkdir("photographs")  # type: ignore[union-attr]
-    with (photographs.parent / "painting").open("w") as lock:
-        fcntl.flock(lock, fcntl.LOCK_EX)  # another worker's tests want the same ones
-        photo_store.paint_all()
+    photo_store.paint_all()
     with running_application(tmp_path_factory.mktemp("home"), photographs) as started:
         yield started
 
@@ -45,7 +41,7 @@ def person(window: webdriver.Chrome, application: Application, tmp_path: Path) -
         "Browser.setDownloadBehavior", {"behavior": "allow", "downloadPath": str(downloads)}
     )
     yield Person(window, application, downloads)
-    with contextlib.suppress(JavascriptException):
+    with contextlib.suppress(WebDriverException):  # an empty page has none
         window.execute_script("localStorage.clear()")
     for extra in window.window_handles[1:]:
         window.switch_to.window(extra)

@@ -184,9 +184,12 @@ class Person:
 
     def picture(self, rows: Pixels) -> int:
         """A picture of these pixels that lies on the shelf; its capture's id."""
-        png = as_png(rows)
-        name = hashlib.sha256(png).hexdigest()
-        return self._copy_of(name, lambda: self.application.upload_picture(png, "dropped.png"))
+        name = hashlib.sha256(as_png(rows)).hexdigest()
+        return self._copy_of(name, lambda: self.uploaded(rows))
+
+    def uploaded(self, rows: Pixels) -> int:
+        """A picture of these pixels that is put on the shelf alone, without one that it is a copy of."""
+        return self.see_done(self.application.upload_picture(as_png(rows), "dropped.png"))
 
     def _copy_of(self, name: str, order: Callable[[], int]) -> int:
         stored = self.application.stored

@@ -5,7 +5,6 @@ from __future__ import annotations
 import contextlib
 import json
 import os
-import signal
 import socket
 import subprocess
 import sys
@@ -25,10 +24,11 @@ from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.support.ui import WebDriverWait
 
-from tests.server.processes import environment, make_home, run_django
+from tests.server.processes import MIGRATE, environment, kill_family, run_django
 
 PATIENCE_S = 120
 """What is waited for comes in seconds. On a busy machine that is no reason to give up."""
+_LOAD = f"{MIGRATE}\nfrom tallpage.demo.run import load_outlets; load_outlets()\n"
 _ARGUMENTS = [
     "--headless=new",
     "--no-sandbox",
@@ -144,8 +144,7 @@ def running_application(
     )
     if not (home / "demo-loaded").exists():
         (home / "demo-photographs").symlink_to(photographs)
-        make_home(home)
-        run_django("from tallpage.demo.run import load_outlets; load_outlets()\n" + prepared, told)
+        run_django(_LOAD + prepared, told)
         (home / "demo-loaded").touch()
         (home / "demo-published").mkdir()
     command = [sys.executable, "-m", "tallpage.demo.run"]
@@ -163,8 +162,7 @@ def running_application(
         WebDriverWait(started, PATIENCE_S).until(lambda app: _answers(f"{app.address}/account/sign-in"))
         yield started
     finally:
-        os.killpg(process.pid, signal.SIGTERM)
-        process.wait(timeout=PATIENCE_S)
+        kill_family(process)  # the data folder is used to that, and nothing is waited for
 
 
 @contextmanager

@@ -10,12 +10,11 @@ from pathlib import Path
 
 import pytest
 
-from tallpage.demo.photo_store import PhotoStore
 from tests.browser.person import Person
 from tests.browser.stack import Application, open_window, running_application
 from tests.server.processes import environment
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PASSWORD = "seven herrings swim"
 _ACCOUNTS = f"""
@@ -26,10 +25,7 @@ accounts.add("odd", {PASSWORD!r}, "viewer")
 
 
 @pytest.fixture(scope="module")
-def guarded(
-    photo_store: PhotoStore, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
-) -> Iterator[Application]:
-    photographs = request.config.cache.mkdir("photographs")  # type: ignore[union-attr]
+def guarded(photographs: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Application]:
     home = tmp_path_factory.mktemp("guarded")
     with running_application(home, photographs, prepared=_ACCOUNTS, TALLPAGE_ACCOUNTS="1") as started:
         yield started
@@ -42,6 +38,7 @@ def _sign_in(person: Person, name: str, password: str = PASSWORD) -> None:
     person.click("Sign in")
 
 
+@pytest.mark.long
 def test_a_viewer_looks_and_a_producer_works(guarded: Application, tmp_path: Path) -> None:
     with open_window() as window:
         person = Person(window, guarded, tmp_path)
@@ -81,6 +78,7 @@ def _night(guarded: Application, folder: Path, *pages: str, scope: str) -> subpr
     return subprocess.run(run, input=token, capture_output=True, text=True, check=False)
 
 
+@pytest.mark.long
 def test_the_example_of_the_api_does_a_nights_work_with_a_token(guarded: Application, tmp_path: Path) -> None:
     folder, pages = tmp_path / "morning", [f"{guarded.site}{path}" for path in ("/offices", "/fleet")]
     refused = _night(guarded, folder, *pages, scope="read")

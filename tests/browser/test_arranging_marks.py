@@ -9,7 +9,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.pictures import decoded
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PAGE = "[data-pointer-layer]"
 
@@ -94,6 +94,7 @@ def test_three_marks_come_into_line_and_to_equal_gaps(person: Person, picture_id
     )
 
 
+@pytest.mark.long
 def test_a_look_is_kept_under_a_name_and_the_next_mark_begins_with_it(
     person: Person, picture_id: int
 ) -> None:
@@ -123,6 +124,7 @@ def test_a_look_is_kept_under_a_name_and_the_next_mark_begins_with_it(
     assert person.ask(f"/captures/{picture_id}")["cuts"][0]["document"]["styles"] == document["styles"]
 
 
+@pytest.mark.long
 def test_captions_are_a_list_and_small_letters_are_kept_legible(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.press("u")

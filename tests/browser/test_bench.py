@@ -7,7 +7,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import FIELDS, Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: int) -> None:
@@ -72,6 +72,7 @@ def test_drag_keys_and_typing_come_to_the_same_pixels(person: Person, picture_id
     person.until(lambda _: person.stored_frame(picture_id) == wanted)
 
 
+@pytest.mark.long
 def test_an_impossible_number_is_refused_with_what_is_possible(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.type_number("width_px", 601)
@@ -95,6 +96,7 @@ def test_undo_and_redo_walk_through_what_was_done(person: Person, picture_id: in
     person.until(lambda _: person.stored_frame(picture_id) == (0, 50, 600, 700))
 
 
+@pytest.mark.long
 def test_a_second_cut_leaves_the_first_as_it_is(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.type_number("height_px", 300)
@@ -133,6 +135,7 @@ def test_the_spine_takes_one_to_any_place(person: Person, picture_id: int) -> No
     person.until(lambda _: view.get_property("scrollTop") > 500)
 
 
+@pytest.mark.long
 def test_what_is_deleted_elsewhere_is_said_to_be_gone(person: Person) -> None:
     person.open("/captures/999999")
     assert "not here any more" in person.see("[role=alert]").text
@@ -208,6 +211,7 @@ def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(p
     )
 
 
+@pytest.mark.long
 def test_a_fold_is_saved_when_it_is_let_go_and_joins_its_neighbour_only_then(person: Person) -> None:
     capture_id = person.stored("/departures")
     person.open_bench(capture_id)

@@ -14,7 +14,7 @@ from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _clip(person: Person) -> Any:
@@ -69,6 +69,7 @@ def _taken_up_and_moved(person: Person) -> Any:
     return area()
 
 
+@pytest.mark.long
 def test_the_board_at_the_quay_becomes_a_clip_under_a_limit_that_a_page_plays(person: Person) -> None:
     person.open("/")
     person.click("a clip")

@@ -5,7 +5,7 @@ import pytest
 from tests.browser.person import Person
 
 TRIES = 2
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _offline(person: Person, *, offline: bool) -> None:

@@ -8,7 +8,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 _OPEN_ALL = "for (const row of document.querySelectorAll('details')) row.open = true;"
@@ -56,6 +56,7 @@ def test_the_main_path_works_without_a_mouse(person: Person) -> None:
     person.until(lambda _: person.saved_file())
 
 
+@pytest.mark.long
 def test_the_question_mark_shows_every_key_but_not_while_typing(person: Person) -> None:
     person.open("/")
     field = person.see("[data-address-field]")
@@ -68,6 +69,7 @@ def test_the_question_mark_shows_every_key_but_not_while_typing(person: Person) 
     person.until(lambda _: "fit the width" in person.see("[role=dialog][aria-label=Keys]").text)
 
 
+@pytest.mark.long
 def test_every_screen_passes_the_access_checks(person: Person) -> None:
     capture_id = person.stored("/departures")
     sweep_id = person.sweep("/departures", "/planning", screens=2)
@@ -208,11 +210,13 @@ def test_escape_closes_the_keys_and_nothing_behind_them(person: Person) -> None:
     person.see("[data-frame]")
 
 
+@pytest.mark.long
 def test_an_address_that_leads_nowhere_says_so(person: Person) -> None:
     person.open("/nonsense")
     person.see_text("There is no such screen")
 
 
+@pytest.mark.long
 def test_a_key_of_ones_own_is_set_by_pressing_takes_another_ones_place_and_is_used(person: Person) -> None:
     person.open("/")
     person.press(Keys.TAB)

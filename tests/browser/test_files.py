@@ -18,7 +18,7 @@ from tests.browser.person import Person
 from tests.browser.stack import open_window
 from tests.pictures import decoded, text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _bytes(person: Person) -> int:
@@ -89,6 +89,7 @@ def test_all_slots_of_an_outlet_are_added_at_once(person: Person) -> None:
     assert [text.splitlines()[0] for text in shown] == ["Help pages: Standard", "Help pages: Sharp"]
 
 
+@pytest.mark.long
 def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> None:
     person.open_bench(person.stored("/"))
     _cut_upper_part(person)
@@ -151,6 +152,7 @@ def _want(person: Person, aim: str, *, fidelity: str = "", limit: str = "") -> N
     field.send_keys(Keys.BACKSPACE, limit, Keys.ENTER)
 
 
+@pytest.mark.long
 def test_the_lightest_file_that_looks_so_good_is_asked_for_by_a_band_and_by_a_number(person: Person) -> None:
     capture_id = person.stored("/")
     person.open_bench(capture_id)
@@ -179,6 +181,7 @@ def test_the_lightest_file_that_looks_so_good_is_asked_for_by_a_band_and_by_a_nu
     assert "lightest at fidelity 88" in person.see("aside[aria-label='The file']").text
 
 
+@pytest.mark.long
 def test_three_slots_at_once_each_say_what_is_expected_before_any_has_come_to_its_end(
     person: Person,
 ) -> None:
@@ -208,6 +211,7 @@ def test_three_slots_at_once_each_say_what_is_expected_before_any_has_come_to_it
     person.change("DELETE", f"/outlets/{outlet['id']}")
 
 
+@pytest.mark.long
 def test_an_outlet_is_added_changed_and_deleted(person: Person) -> None:
     person.open("/outlets")
     person.type_into("[aria-label='Name of the new outlet']", "Lighthouse letter", Keys.ENTER)
@@ -231,6 +235,7 @@ def test_an_outlet_is_added_changed_and_deleted(person: Person) -> None:
     person.until(lambda _: all(row["name"] != "Lighthouse letter" for row in person.ask("/outlets")))
 
 
+@pytest.mark.long
 def test_outlets_are_copied_ordered_and_taken_in_from_a_file(person: Person) -> None:
     person.open("/outlets")
     person.click("Copy Noticeboard")
@@ -259,6 +264,7 @@ def test_outlets_are_copied_ordered_and_taken_in_from_a_file(person: Person) -> 
     person.until(lambda _: all(row["name"] != "Noticeboard copy" for row in person.ask("/outlets")))
 
 
+@pytest.mark.long
 def test_a_snippet_shows_each_screen_the_file_that_fits(person: Person, tmp_path: Path) -> None:
     capture_id = person.picture(text_page(1_000, 600))
     (cut,) = person.ask(f"/captures/{capture_id}")["cuts"]

@@ -15,7 +15,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.pictures import Pixels, text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PAGE = "[data-pointer-layer]"
 GROUND = "#C9820A"
@@ -170,6 +170,7 @@ def test_a_stray_thing_is_mended_and_the_ground_goes_on(person: Person) -> None:
     assert np.abs(_png(person, cut["id"], 600)[..., :3].astype(int) - whole).max() <= 2
 
 
+@pytest.mark.long
 def test_screen_and_file_agree_with_all_of_it_at_once(person: Person) -> None:
     """Crop, folds both ways, an angle, a cleared colour, an outline."""
     page = _columns()[:520]

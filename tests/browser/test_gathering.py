@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.pictures import as_png, assert_same_pixels, decoded, gradient, photograph
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def test_a_page_is_taken_by_pasting_its_address(person: Person) -> None:
@@ -36,6 +36,7 @@ def test_a_page_is_taken_by_pasting_its_address(person: Person) -> None:
     person.see_text("Files from this cut")
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     ("typed", "sentence"),
     [
@@ -55,6 +56,7 @@ def test_a_bad_address_stays_in_the_field_with_its_reason(person: Person, typed:
     assert field.get_attribute("value") == typed
 
 
+@pytest.mark.long
 def test_a_dead_host_is_told_on_the_card_and_can_be_taken_again(person: Person, closed_port: int) -> None:
     person.open("/")
     person.type_into("[data-address-field]", f"http://127.0.0.1:{closed_port}/", Keys.ENTER)
@@ -63,6 +65,7 @@ def test_a_dead_host_is_told_on_the_card_and_can_be_taken_again(person: Person, 
     assert "Take again" in card.text
 
 
+@pytest.mark.long
 def test_a_missing_page_is_taken_and_marked(person: Person) -> None:
     capture_id = person.take("/no-such-page")
     person.open_bench(capture_id)
@@ -107,6 +110,7 @@ fetch(address).then((answer) => answer.arrayBuffer()).then((data) => done([...ne
 """
 
 
+@pytest.mark.long
 def test_what_is_no_picture_is_refused_in_words(person: Person, tmp_path: Path) -> None:
     cut_off = tmp_path / "cut off.png"
     cut_off.write_bytes(as_png(photograph(90, 60))[:2_000])
@@ -120,6 +124,7 @@ def test_what_is_no_picture_is_refused_in_words(person: Person, tmp_path: Path) 
     person.see_text("damaged or incomplete")
 
 
+@pytest.mark.long
 def test_the_shelf_renames_and_deletes_with_undo(person: Person) -> None:
     capture_id = person.stored("/")
     person.open("/shelf")
@@ -138,6 +143,7 @@ def test_the_shelf_renames_and_deletes_with_undo(person: Person) -> None:
     assert name in person.see(css).text
 
 
+@pytest.mark.long
 def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) -> None:
     kept_id, gone_id = person.stored("/"), person.stored("/departures")
     person.open("/shelf")
@@ -173,6 +179,7 @@ def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
     person.until(lambda _: len(person.all("article")) > 1)
 
 
+@pytest.mark.long
 def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Person) -> None:
     person.open("/")
     assert not person.all("[data-how-to-take] textarea")

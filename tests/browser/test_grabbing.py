@@ -14,7 +14,7 @@ from selenium import webdriver
 from tests.browser.person import Person
 from tests.browser.stack import Application, open_window
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 _SHARED = "Timetable"
 
 
@@ -66,6 +66,7 @@ def test_a_tab_is_grabbed_at_once_and_in_series(sharing_person: tuple[Person, st
     assert person.driver.current_url.endswith("/grab"), "the Bench opens when it is asked for"
 
 
+@pytest.mark.long
 def test_a_tab_is_scrolled_into_one_tall_picture(sharing_person: tuple[Person, str]) -> None:
     person, shared = sharing_person
     person.click("Grab while I scroll")
@@ -122,6 +123,7 @@ def _clip_taken(person: Person) -> Any:
     return person.ask(f"/clips/{person.see('main[data-clip]').get_attribute('data-clip')}")
 
 
+@pytest.mark.long
 def test_a_tab_becomes_a_clip_also_where_sharing_ends_in_the_middle(
     sharing_person: tuple[Person, str],
 ) -> None:

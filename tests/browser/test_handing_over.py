@@ -16,7 +16,7 @@ from tests.browser.person import Person
 from tests.browser.stack import open_window
 from tests.pictures import decoded, text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PANEL = "[role=dialog] [data-way]"
 
@@ -109,6 +109,7 @@ def _links(document: pypdfium2.PdfDocument) -> list[str]:
     return found
 
 
+@pytest.mark.long
 def test_a_link_is_opened_by_a_stranger_and_taken_back(person: Person) -> None:
     capture_id = person.picture(text_page(600, 400))
     row = _row(person, capture_id)
@@ -158,6 +159,7 @@ def test_mail_arrives_in_the_mail_room_with_the_file_intact(person: Person) -> N
         assert answer.read() == sent
 
 
+@pytest.mark.long
 def test_an_upload_is_refused_for_its_width_taken_after_a_fit_and_not_published_twice(person: Person) -> None:
     outlet = person.change("POST", "/outlets", {"name": "Harbour News"})
     slot = {"name": "Notice", "width_px": 240, "limit_bytes": 60_000, "formats": ["jpeg"]}

@@ -10,7 +10,7 @@ import pytest
 from tests.browser.person import Person
 from tests.pictures import Pixels, decoded
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 INK = (0x1D, 0x2B, 0x2A)
 
 

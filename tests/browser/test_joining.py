@@ -12,7 +12,7 @@ from tests.browser.person import Person
 from tests.core.stitch.sequences import Views, scrolled, under_header
 from tests.pictures import Pixels, as_png, decoded
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 WINDOW_PX = 1_200
 
 
@@ -80,6 +80,7 @@ def test_screens_of_a_phone_are_dropped_and_joined(person: Person) -> None:
     assert np.array_equal(np.concatenate(pixels), views.whole)
 
 
+@pytest.mark.long
 def test_a_missing_piece_is_named_and_comes_in_by_another_picture(person: Person) -> None:
     page = _page(person)
     views = scrolled(page, [0.0, 900.0, 2_600.0, 1_700.0], WINDOW_PX)

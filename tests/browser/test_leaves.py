@@ -9,7 +9,7 @@ from selenium.webdriver.support.ui import Select
 from tests.browser.person import Person
 from tests.pictures import decoded
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _fitted(person: Person, count: int) -> None:
@@ -21,6 +21,7 @@ def _add_own(person: Person, width: str, limit: str) -> None:
     person.type_into("[placeholder='90']", limit, Keys.ENTER)
 
 
+@pytest.mark.long
 def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:
     person.open_bench(person.stored("/timetable"))
     _add_own(person, "320", "60")
@@ -85,6 +86,7 @@ def test_a_changed_frame_is_fitted_to_by_itself(person: Person) -> None:
     assert "has changed" not in person.see("[data-output]").text
 
 
+@pytest.mark.long
 def test_original_and_result_are_compared_closely(person: Person) -> None:
     person.open_bench(person.stored("/departures"))
     person.add_slot("720 px")

@@ -12,7 +12,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.live_page import at, open_live, press_without_pointing, see_at, see_frame
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 _MENU_PX, _NAME_PX = (320, 215), (400, 280)
 
 
@@ -48,6 +48,7 @@ def test_the_crew_room_is_signed_in_to_and_taken_with_its_menu_open_and_again(pe
     person.see_text("Use a page before it is taken")
 
 
+@pytest.mark.long
 def test_parts_are_pointed_at_drawn_and_taken_after_some_seconds(person: Person) -> None:
     person.open("/live")
     open_live(person, "/timetable")
@@ -86,6 +87,7 @@ def test_an_address_that_is_none_is_told_and_stays_to_be_mended(person: Person) 
     person.click("Close the page")
 
 
+@pytest.mark.long
 def test_a_live_page_that_went_says_so_and_opens_again(person: Person) -> None:
     person.open("/live")
     open_live(person, "/planning")

@@ -12,9 +12,10 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
+from tests.long import long_but
 from tests.pictures import Pixels, decoded
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PAGE = "[data-pointer-layer]"
 GREY = (200, 200, 200)
@@ -84,6 +85,7 @@ def test_an_arrow_of_two_colours_and_a_text_are_in_the_file(person: Person, pict
     assert _see_marks(person, picture_id, "arrow", "text", "arrow")[2]["filling"] == "#0000FF"
 
 
+@pytest.mark.long
 def test_numbers_count_begin_again_and_close_up(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.press("u")
@@ -142,6 +144,7 @@ def test_what_is_hidden_is_in_no_file_and_no_view(person: Person, picture_id: in
     person.until(lambda _: person.document(picture_id)["hidden"] == [])
 
 
+@pytest.mark.long
 def test_the_rest_is_dimmed_in_the_file_as_on_the_screen(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     _draw(person, "m", (150, 150), (200, 100))
@@ -172,6 +175,7 @@ def test_marks_are_copied_to_another_cut(person: Person, picture_id: int) -> Non
     assert {mark["id"] for mark in first}.isdisjoint(mark["id"] for mark in second)
 
 
+@pytest.mark.long
 def test_a_cut_is_saved_as_a_file_and_opened_again(person: Person, picture_id: int, tmp_path: Path) -> None:
     person.open_bench(picture_id)
     _draw(person, "b", (100, 100), (120, 60))
@@ -284,7 +288,7 @@ NEAR_AN_EDGE_PX = 12
 """Handles of the frame and of folds are drawn on the screen there."""
 
 
-@pytest.mark.parametrize("zoom", [0.5, 2])
+@pytest.mark.parametrize("zoom", long_but([2], [0.5, 2]))
 def test_a_frame_with_folds_at_another_size_is_shown_as_the_file_has_it(
     person: Person, picture_id: int, zoom: float
 ) -> None:
@@ -325,6 +329,7 @@ def test_a_frame_with_folds_at_another_size_is_shown_as_the_file_has_it(
         assert apart.mean() <= 1
 
 
+@pytest.mark.long
 def test_a_page_that_just_fits_is_shown_in_every_stage(person: Person, picture_id: int) -> None:
     """A page nearly as high as the room below the strip of the stage: no scrollbar may come and go."""
     person.open_bench(picture_id)

@@ -9,7 +9,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.core.segmenting.test_segmenting import CARD, PHOTO, dropped_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 VIEW = "[data-zoom]"
 
@@ -132,6 +132,7 @@ def _wheel(person: Person, notches: int, x: int, y: int) -> None:
         )  # fmt: skip
 
 
+@pytest.mark.long
 def test_the_wheel_goes_to_16_times_at_the_pointer_and_back(person: Person, taken_id: int) -> None:
     person.open_bench(taken_id)
     first = _zoom(person)

@@ -10,7 +10,7 @@ import pytest
 from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _block(blocks: list[dict[str, Any]], words: str) -> dict[str, Any]:
@@ -84,6 +84,7 @@ def test_a_cut_is_carried_over_to_another_capture(person: Person) -> None:
     assert {row["state"] for row in person.ask(f"/captures/{second}")["cuts"][-1]["review"]} == {"same"}
 
 
+@pytest.mark.long
 def test_a_frame_is_carried_to_three_captures_of_which_one_differs(person: Person) -> None:
     first, second, third = (person.stored("/") for _ in range(3))
     differs = person.picture(np.full((700, 500, 3), 230, dtype=np.uint8))

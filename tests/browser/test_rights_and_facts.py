@@ -14,7 +14,7 @@ from selenium.webdriver.common.by import By
 from tests.browser.person import Person
 from tests.pictures import text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _note(person: Person, state: str) -> None:
@@ -36,6 +36,7 @@ def _row_for(person: Person, capture_id: int, slot_id: int) -> dict[str, Any]:
     return row
 
 
+@pytest.mark.long
 def test_an_outlets_facts_go_along_and_what_is_not_cleared_is_asked_about_once(person: Person) -> None:
     outlet = person.change("POST", "/outlets", {"name": "Skerrin Almanac"})
     slot = {"name": "Plate", "width_px": 300, "limit_bytes": 60_000, "formats": ["webp"]}

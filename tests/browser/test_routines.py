@@ -17,7 +17,7 @@ from selenium.webdriver.support.ui import Select
 from tests.browser.person import Person
 from tests.pictures import as_png, assert_same_pixels, decoded, text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 SLOT = {"kind": "slot", "name": "Story", "width_px": 300, "limit_bytes": 60_000, "formats": ["png"]}
 
@@ -179,6 +179,7 @@ def test_what_was_kept_from_a_cut_is_changed_by_its_numbers(person: Person) -> N
     person.until(lambda _: step(0)["areas"][0]["how"] == "blur", what="blur")
 
 
+@pytest.mark.long
 def test_a_routine_is_saved_deleted_opened_again_and_makes_the_same_pixels(person: Person) -> None:
     capture_id = person.picture(text_page(500, 700, seed=4))
     frame = {"kind": "frame_corner", "width_px": 400, "height_px": 300, "corner": "centre"}
@@ -210,6 +211,7 @@ def test_a_routine_is_saved_deleted_opened_again_and_makes_the_same_pixels(perso
     person.see_text("The routine is of version 9")
 
 
+@pytest.mark.long
 def test_pictures_put_into_a_watched_folder_are_run_over(person: Person, tmp_path: Path) -> None:
     _routine(person, "From the quay", SLOT)
     person.open("/routines")
@@ -251,6 +253,7 @@ def test_a_key_runs_a_routine_over_what_is_on_the_bench(person: Person) -> None:
     assert [item["capture_id"] for item in _items(person, run)] == [capture_id]
 
 
+@pytest.mark.long
 def test_a_page_in_the_address_field_is_taken_and_run_over_in_one_press(person: Person) -> None:
     _routine(person, "Take and make", {"kind": "take", "screen": "800x600"}, SLOT)
     person.open("/")
@@ -279,6 +282,7 @@ def _kill_workers(person: Person) -> int:
     return killed
 
 
+@pytest.mark.long
 def test_a_sweep_with_a_routine_goes_on_after_its_workers_were_killed(person: Person) -> None:
     routine = _routine(person, "Each as it comes", {"kind": "trim"}, SLOT)
     paths = [f"/notices/{number}" for number in range(1, 7)]

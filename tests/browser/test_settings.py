@@ -7,11 +7,10 @@ from pathlib import Path
 
 import pytest
 
-from tallpage.demo.photo_store import PhotoStore
 from tests.browser.person import Person
 from tests.browser.stack import open_window, running_application
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 _ROW = "[data-setting='{}']"
 
@@ -27,10 +26,8 @@ def _is_told(board: str, words: str) -> bool:
         return words in answer.read().decode()
 
 
-def test_settings_are_changed_and_kept_over_a_restart(
-    photo_store: PhotoStore, request: pytest.FixtureRequest, tmp_path: Path
-) -> None:
-    photographs = request.config.cache.mkdir("photographs")  # type: ignore[union-attr]
+@pytest.mark.long
+def test_settings_are_changed_and_kept_over_a_restart(photographs: Path, tmp_path: Path) -> None:
     home = tmp_path / "home"
     home.mkdir()
     with running_application(home, photographs) as first, open_window() as window:
@@ -67,6 +64,7 @@ def test_settings_are_changed_and_kept_over_a_restart(
         person.until(lambda _: "show.units" not in person.ask("/settings/file")["own"], what="kB again")
 
 
+@pytest.mark.long
 def test_a_host_is_taken_otherwise_and_tokens_and_webhooks_are_made(person: Person) -> None:
     host = person.application.site.removeprefix("http://")
     person.open("/settings")

@@ -6,7 +6,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _names(person: Person, capture_id: int) -> list[str]:
@@ -17,6 +17,7 @@ def _named(person: Person, capture_id: int, *names: str) -> None:
     person.until(lambda _: _names(person, capture_id) == [*names], what=f"{names}")
 
 
+@pytest.mark.long
 def test_cuts_are_called_duplicated_ordered_deleted_and_put_back(person: Person) -> None:
     page_id = person.picture(np.full((900, 600, 3), 230, dtype=np.uint8))
     person.open_bench(page_id)

@@ -8,7 +8,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.core.segmenting.test_segmenting import CARD, PHOTO, dropped_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PAGE = "[data-pointer-layer]"
 

@@ -13,7 +13,7 @@ from selenium.webdriver.support.ui import Select
 from tests.browser.person import Person
 from tests.pictures import gradient
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _chosen(person: Person, count: int) -> None:
@@ -22,7 +22,7 @@ def _chosen(person: Person, count: int) -> None:
 
 def test_twelve_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Person) -> None:
     person.open("/shelf")
-    ids = [person.picture(gradient(60, 40 + number)) for number in range(13)]
+    ids = [person.uploaded(gradient(60, 40 + number)) for number in range(13)]
     person.open("/shelf")
     person.until(
         lambda _: len(person.all(f"[data-capture='{ids[0]}'][data-state=done]")) == 1, what="the captures"
@@ -73,10 +73,11 @@ def test_twelve_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Pers
     assert {row["folder"] for row in person.ask("/captures?label=winter%20fares")["captures"]} == {None}
 
 
+@pytest.mark.long
 def test_the_shelf_as_a_list_is_sorted_and_a_search_is_kept(person: Person) -> None:
-    small = person.picture(gradient(60, 40))
-    tall = person.picture(gradient(60, 400))
-    middle = person.picture(gradient(60, 200))
+    small = person.uploaded(gradient(60, 40))
+    tall = person.uploaded(gradient(60, 400))
+    middle = person.uploaded(gradient(60, 200))
     # Other journeys leave taller pages on the shelf, which would push these out of sight.
     of_ours = {"ids": [small, tall, middle], "action": "label", "label": "by height"}
     person.change("POST", "/captures/batch", of_ours)
@@ -114,8 +115,9 @@ def test_the_shelf_as_a_list_is_sorted_and_a_search_is_kept(person: Person) -> N
     person.see("[data-shelf-grid]")
 
 
+@pytest.mark.long
 def test_captures_leave_as_an_archive_and_are_brought_in_again(person: Person) -> None:
-    capture_id = person.picture(gradient(60, 90))
+    capture_id = person.uploaded(gradient(60, 90))
     person.open("/shelf")
     person.choose(capture_id, Keys.CONTROL)
     _chosen(person, 1)
@@ -142,8 +144,9 @@ def test_captures_leave_as_an_archive_and_are_brought_in_again(person: Person) -
     person.until(lambda _: person.ask("/data-folder")["kinds"]["views"]["bytes"] == 0, what="they are gone")
 
 
+@pytest.mark.long
 def test_the_files_of_two_are_made_for_an_outlet_at_once(person: Person) -> None:
-    ids = [person.picture(gradient(60, 70 + number)) for number in range(2)]
+    ids = [person.uploaded(gradient(60, 70 + number)) for number in range(2)]
     (outlet, *_) = [row for row in person.ask("/outlets") if row["slots"]]
     person.open("/shelf")
     for capture_id in ids:

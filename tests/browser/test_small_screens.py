@@ -8,7 +8,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 Resize = Callable[..., None]
 
 _COVERED = """
@@ -82,6 +82,7 @@ def _swipe(person: Person, across: int) -> None:
     person.driver.execute_cdp_cmd(touch, {"type": "touchEnd", "touchPoints": []})
 
 
+@pytest.mark.long
 def test_a_phone_shows_shelf_sweeps_proofs_and_the_large_view(person: Person, resize: Resize) -> None:
     sweep_id = person.sweep("/departures", "/planning", screens=3)
     resize(390, 844, touch=True)
@@ -105,6 +106,7 @@ def test_a_phone_shows_shelf_sweeps_proofs_and_the_large_view(person: Person, re
     person.until(lambda _: not person.all("[data-large]"))
 
 
+@pytest.mark.long
 def test_the_large_view_holds_the_focus_and_gives_it_back(person: Person) -> None:
     sweep_id = person.begin_sweep("/departures", "/planning", screens=1, pause_ms=5_000)
     person.open(f"/sweeps/{sweep_id}")
@@ -135,6 +137,7 @@ def test_the_large_view_holds_the_focus_and_gives_it_back(person: Person) -> Non
     person.until(lambda driver: driver.execute_script(focus), what="the proofs in hand again")
 
 
+@pytest.mark.long
 def test_heads_of_columns_stay_and_going_back_returns_to_the_place(person: Person) -> None:
     pages = [f"/notices/{number}" for number in range(6)]
     sweep_id = person.sweep(*pages, screens=1)

@@ -10,7 +10,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _worded(person: Person, words: str, tag: str = "button") -> None:
@@ -99,6 +99,7 @@ def test_a_messy_list_becomes_a_zip_with_a_manifest_that_fits(person: Person) ->
         assert [row["address"] for row in rows if row["error"]] == ["http://nobody.invalid/dead"]
 
 
+@pytest.mark.long
 def test_a_sitemap_is_filtered_and_a_sweep_of_it_paused_and_gone_on_with(person: Person) -> None:
     person.open("/sweeps/new")
     person.type_into(

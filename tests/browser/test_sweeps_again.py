@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from tallpage.demo.site_server import DemoSite
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _take(person: Person, site: DemoSite, *numbers: int) -> int:
@@ -42,6 +42,7 @@ def _seen(person: Person, *, beside: int = 0) -> int:
     return int(person.until(looked_at, what="the sweep's end"))
 
 
+@pytest.mark.long
 def test_a_second_time_shows_what_changed_and_where(person: Person, own_site: DemoSite) -> None:
     first = _take(person, own_site, 3, 4, 7)
     own_site.edition = 2
@@ -68,6 +69,7 @@ def test_a_second_time_shows_what_changed_and_where(person: Person, own_site: De
     person.see("[aria-pressed=true][title=B]:not(:first-child)")
 
 
+@pytest.mark.long
 def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_site: DemoSite) -> None:
     first = _take(person, own_site, 5)
     person.open_panel("Take all again")
@@ -91,6 +93,7 @@ def test_set_times_are_kept_and_a_sweep_begins_by_itself(person: Person, own_sit
     person.until(lambda _: person.ask(f"/sweeps/{second['id']}")["schedule"] is None, what="no more times")
 
 
+@pytest.mark.long
 def test_a_sweep_is_saved_into_a_folder_of_the_server_and_then_deleted(
     person: Person, own_site: DemoSite
 ) -> None:

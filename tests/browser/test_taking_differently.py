@@ -9,13 +9,14 @@ from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 
 def _usual_again(person: Person) -> None:
     person.driver.execute_script("localStorage.clear()")
 
 
+@pytest.mark.long
 def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person) -> None:
     person.open("/")
     person.open_how_to_take()
@@ -47,6 +48,7 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
 
 def test_what_is_missing_of_a_page_is_said_and_taken_with_one_press(person: Person) -> None:
     board_id = person.stored("/departures")
+    person.open("/")
     card = person.see(f"[data-capture='{board_id}'][data-state=done]")
     assert "Not whole" in card.text
     assert "2 left out" in card.text
@@ -71,6 +73,7 @@ def test_what_is_missing_of_a_page_is_said_and_taken_with_one_press(person: Pers
     assert person.ask(f"/captures/{with_id}")["left_out"] == []
 
 
+@pytest.mark.long
 def test_a_page_for_members_leads_to_saving_a_sign_in_and_is_taken_again(person: Person) -> None:
     stranger_id = person.take("/crew")
     person.open_bench(stranger_id)
@@ -90,6 +93,7 @@ def test_a_page_for_members_leads_to_saving_a_sign_in_and_is_taken_again(person:
     person.see_text("No sign-in is saved yet")
 
 
+@pytest.mark.long
 def test_cookies_are_brought_from_a_file_or_refused_in_words(person: Person, tmp_path: Path) -> None:
     cookie = {"name": "crew", "value": "aboard", "domain": "crew.example"}
     good, bad = tmp_path / "cookies.json", tmp_path / "other.json"
@@ -108,6 +112,7 @@ def test_cookies_are_brought_from_a_file_or_refused_in_words(person: Person, tmp
     person.see_text("No sign-in is saved yet")
 
 
+@pytest.mark.long
 def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
     person.open("/")
     person.click("Screen")
@@ -128,6 +133,7 @@ def test_a_screen_of_ones_own_is_added_used_and_removed(person: Person) -> None:
     _usual_again(person)
 
 
+@pytest.mark.long
 def test_what_there_is_of_a_page_is_looked_at_and_kept(person: Person) -> None:
     person.open("/")
     before = person.newest_capture()

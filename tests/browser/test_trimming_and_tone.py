@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.person import Person
 from tests.pictures import decoded, noise, photograph
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PAGE = "[data-pointer-layer]"
 INNER = 60, 40, 400, 700
@@ -42,6 +42,7 @@ def test_plain_edges_are_trimmed_one_or_all_and_undone(person: Person, framed_id
     person.see_frame(0, 0, 600, 740)
 
 
+@pytest.mark.long
 def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -> None:
     rows = np.full((1_400, 600, 3), 250, dtype=np.uint8)
     rows[:200], rows[600:800], rows[850:1_000] = (noise(600, height) for height in (200, 200, 150))

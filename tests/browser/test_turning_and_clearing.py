@@ -11,7 +11,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from tests.browser.person import Person
 from tests.pictures import Pixels, text_page
 
-pytestmark = [pytest.mark.browser, pytest.mark.xdist_group(__name__)]
+pytestmark = pytest.mark.browser
 
 PAGE = "[data-pointer-layer]"
 PAPER = "#f2f1ec"
@@ -26,6 +26,7 @@ def scan_id(person: Person) -> int:
     return person.picture(np.asarray(turned))
 
 
+@pytest.mark.long
 def test_a_scan_is_straightened_by_itself_and_by_a_line(person: Person, scan_id: int) -> None:
     person.open_bench(scan_id)
     person.open_panel("Turn the page")

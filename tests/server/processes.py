@@ -16,7 +16,7 @@ from typing import Any
 
 import psutil
 
-_MIGRATE = "from django.core.management import call_command; call_command('migrate', verbosity=0)"
+MIGRATE = "from django.core.management import call_command; call_command('migrate', verbosity=0)"
 
 
 def environment(home: Path, **more: str) -> dict[str, str]:
@@ -43,7 +43,7 @@ def make_home(home: Path) -> None:
 @cache
 def _empty_database() -> bytes:
     with tempfile.TemporaryDirectory() as folder:
-        run_django(_MIGRATE, environment(Path(folder)))
+        run_django(MIGRATE, environment(Path(folder)))
         file = Path(folder) / "tallpage.sqlite3"
         with closing(sqlite3.connect(file)) as database:
             database.execute("pragma wal_checkpoint(truncate)")

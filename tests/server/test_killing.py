@@ -124,6 +124,7 @@ def _wait(served: Served, seen: Callable[[], bool]) -> None:
     until(seen, timeout_s=PATIENCE_S, step=served.keep_up)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     ("page_count", "kills"),
     [

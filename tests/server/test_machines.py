@@ -95,6 +95,7 @@ def test_two_workers_share_what_is_in_a_redis(machines: Machines, site: str) -> 
     assert machines.asked("select count(*) from shelf_capture where storage_key != ''") == [(PAGES,)]
 
 
+@pytest.mark.long
 def test_what_a_killed_machine_had_drawn_is_taken_by_the_other(machines: Machines, site: str) -> None:
     machines.start()
     killed = machines.start()

@@ -11,8 +11,6 @@ from typing import Any
 
 import pytest
 
-pytestmark = pytest.mark.xdist_group("older folders")
-
 FRAME = {"x_px": 0, "y_px": 100, "width_px": 300, "height_px": 900}
 FOLDED = {**FRAME, "folds": [{"top_px": 200, "height_px": 300}]}
 STRETCHES = [{"before": None, "now": {"x_px": 0, "y_px": 0, "width_px": 10, "height_px": 10}}]

@@ -23,7 +23,6 @@ from tallpage.server.api import api
 from tests.server.processes import environment, start_logged, until
 
 # One worker of the test run serves them all, the one that kills last.
-pytestmark = pytest.mark.xdist_group("serving")
 _SERVE = [sys.executable, "-m", "tallpage", "serve"]
 
 

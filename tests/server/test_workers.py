@@ -76,6 +76,7 @@ def test_a_capture_whose_worker_is_killed_is_completed_once_by_the_next(home: Pa
     assert len(list((home / "captures").iterdir())) == 1
 
 
+@pytest.mark.long
 def test_a_capture_whose_browser_is_killed_is_taken_again_with_another(home: Path, site: str) -> None:
     _order(home, f"{site}/slow")
     with _worker(home) as process:

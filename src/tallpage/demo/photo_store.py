@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import re
 from concurrent.futures import ProcessPoolExecutor
+from functools import partial
 from importlib import resources
 from pathlib import Path
 from typing import get_args
@@ -18,10 +19,11 @@ _NAME = re.compile(rf"({'|'.join(get_args(Subject))})-({'|'.join(get_args(Weathe
 
 
 class PhotoStore:
-    """Photographs by name: ``subject-weather-number.jpg``."""
+    """Photographs by name, ``subject-weather-number.jpg``, of one width and the usual shape."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, *, width_px: int = WIDTH_PX) -> None:
         self._folder = folder
+        self._width_px = width_px
         folder.mkdir(parents=True, exist_ok=True)
 
     def get(self, name: str) -> bytes | None:
@@ -32,7 +34,7 @@ class PhotoStore:
         path = self._folder / match[0]
         if path.exists():
             return path.read_bytes()
-        data = _painted(match[0])
+        data = _painted(match[0], self._width_px)
         write_whole(path, data)
         return data
 
@@ -41,7 +43,8 @@ class PhotoStore:
         missing = [name for name in names_on_site() if not (self._folder / name).exists()]
         if missing:
             with ProcessPoolExecutor() as pool:
-                for name, data in zip(missing, pool.map(_painted, missing), strict=True):
+                painted = pool.map(partial(_painted, width_px=self._width_px), missing)
+                for name, data in zip(missing, painted, strict=True):
                     write_whole(self._folder / name, data)
         return len(missing)
 
@@ -57,9 +60,10 @@ def names_on_site() -> list[str]:
     return sorted(found)
 
 
-def _painted(name: str) -> bytes:
+def _painted(name: str, width_px: int) -> bytes:
     subject, weather, _ = name.removesuffix(".jpg").split("-")
-    picture = paint(name, subject=subject, weather=weather, width_px=WIDTH_PX, height_px=HEIGHT_PX)  # type: ignore[arg-type]  # both come from the pattern above
+    height_px = round(width_px * HEIGHT_PX / WIDTH_PX)
+    picture = paint(name, subject=subject, weather=weather, width_px=width_px, height_px=height_px)  # type: ignore[arg-type]  # both come from the pattern above
     buffer = io.BytesIO()
     picture.save(buffer, "JPEG", quality=_QUALITY)
     return buffer.getvalue()

@@ -8,6 +8,7 @@ import psutil
 import pytest
 
 from tallpage.core.capture import PRESETS, BrowserPool, PageRequest, Timeouts
+from tests.long import long_but
 
 PARTS = {"driver": "run-driver", "browser": "--headless", "zygote": "--type=zygote"}
 """What their command lines hold."""
@@ -29,7 +30,7 @@ def _kill(processes: set[psutil.Process]) -> None:
             process.kill()
 
 
-@pytest.mark.parametrize("part", PARTS)
+@pytest.mark.parametrize("part", long_but(["browser"], PARTS))
 def test_a_browser_that_loses_a_part_of_itself_is_replaced(part: str, site: str, tmp_path: Path) -> None:
     # Killed between two pages, it may die while the next is being opened: waited for without end once.
     others = _running(part)

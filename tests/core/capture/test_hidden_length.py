@@ -13,8 +13,23 @@ from tests.core.capture.kinds import Kind, page
 from tests.core.capture.kinds_hidden import hidden, inventive, served_beside, told
 from tests.core.capture.kinds_server import KindsServer, serving
 from tests.core.capture.landmarks import find_landmarks
+from tests.long import long_but
 
 KINDS = hidden() | inventive()
+KEPT = [
+    "a body that a dialog fixed",
+    "a consent dialog that locks html and body",
+    "an article in a dialog",
+    "a closed shadow root",
+    "a box without the wheel that cuts off what is in it",
+    "an article behind a button",
+    "sections that never appear",
+    "words in the colour of the paper",
+    "two panels side by side",
+    "a frame in the middle of a page",
+    "sections moved up by the wheel",
+    "a frame in a frame",
+]
 _RAIL = "position:fixed;right:0;top:0;height:300px;width:200px;overflow:auto"
 _NOTICE = "position:fixed;bottom:0;height:300px;left:0;right:0;overflow:auto"
 _SLIDES = "".join(f'<p style="flex:none;width:1280px">{"Slide of the harbour " * 40}</p>' for _ in range(5))
@@ -36,7 +51,7 @@ def server() -> Iterator[KindsServer]:
         yield running
 
 
-@pytest.mark.parametrize("name", KINDS)
+@pytest.mark.parametrize("name", long_but(KEPT, KINDS))
 def test_a_page_that_hides_its_length_is_whole_or_told(
     name: str, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:
@@ -60,7 +75,7 @@ def test_a_page_that_hides_its_length_is_whole_or_told(
     assert bool(report.warnings) == bool(kind.warns)
 
 
-@pytest.mark.parametrize("name", ORDINARY)
+@pytest.mark.parametrize("name", long_but(["a closed section", "slides beside one another"], ORDINARY))
 def test_what_nobody_meets_by_scrolling_is_not_missed(
     name: str, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:
@@ -83,6 +98,7 @@ def test_a_page_that_is_blank_because_its_scripts_failed_says_so(
     assert "null" in " ".join(report.warnings)
 
 
+@pytest.mark.long
 def test_what_was_left_out_is_told_of_a_page_that_only_hears_the_wheel(
     server: KindsServer, take: Take, tmp_path: Path
 ) -> None:

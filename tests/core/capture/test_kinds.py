@@ -14,10 +14,29 @@ from tests.core.capture.kinds import kinds
 from tests.core.capture.kinds_in_motion import moving, redrawn
 from tests.core.capture.kinds_server import KindsServer, serving
 from tests.core.capture.landmarks import Landmark, find_landmarks
+from tests.long import long_but, short_but
 from tests.pictures import Pixels, assert_same_pixels
 
 KINDS = kinds() | redrawn()
 MOVING = moving()
+STILL = ["movement without end", "a fixed application with a grid", *MOVING]
+SLOW = [
+    "very tall",
+    "pictures swapped in by an observer",
+    "pictures swapped in by a handler that looks seldom",
+    "pictures swapped in by a timer",
+    "pictures swapped in by a loop of frames",
+    "sections revealed and hidden again by an observer",
+    "sections shown by a scroll handler",
+    "sections skipped while far away",
+    "sections animated by scrolling",
+    "a list that draws only the rows near the window",
+    "a list inside a scroller that draws only the rows near",
+    "a slow endless feed on a page that is never quiet",
+    "a picture that never comes",
+    "a fixed application with a grid",
+    "a body that scrolls itself",
+]
 DESK = PRESETS["desk"]
 HASTY = Timeouts(answer_ms=4_000, load_ms=3_000, quiet_ms=5_000, growth_screens=6, operation_ms=20_000)
 
@@ -34,7 +53,7 @@ def _taken(take: Take, request: PageRequest, folder: Path) -> tuple[Pixels, list
     return pixels, find_landmarks(pixels, request.screen.scale), report.warnings
 
 
-@pytest.mark.parametrize("name", KINDS)
+@pytest.mark.parametrize("name", short_but(SLOW, KINDS))
 def test_a_kind_of_page_comes_out_whole(name: str, server: KindsServer, take: Take, tmp_path: Path) -> None:
     kind = KINDS[name]
     request = PageRequest(address=f"{server.address}/kind/{name}", screen=DESK, timeouts=HASTY)
@@ -57,7 +76,7 @@ def test_a_kind_of_page_comes_out_whole(name: str, server: KindsServer, take: Ta
     assert bool(warnings) == bool(kind.warns)
 
 
-@pytest.mark.parametrize("scale", [2, 3])
+@pytest.mark.parametrize("scale", long_but([2], [2, 3]))
 def test_pages_of_80_000_and_120_000_device_px_are_whole_and_sharp(
     scale: int, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:
@@ -114,7 +133,7 @@ def test_own_selectors_are_left_out(server: KindsServer, take: Take, tmp_path: P
     assert [row.number for row in found] == [number for number in range(1, 21) if number not in (3, 5)]
 
 
-@pytest.mark.parametrize("name", ["movement without end", "a fixed application with a grid", *MOVING])
+@pytest.mark.parametrize("name", long_but(["movement without end", "a canvas that follows the clock"], STILL))
 def test_two_takes_are_the_same_to_the_pixel(
     name: str, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:

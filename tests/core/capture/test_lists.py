@@ -15,6 +15,7 @@ from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.kinds_server import KindsServer
 from tests.core.capture.landmarks import find_landmarks
+from tests.long import long_but
 
 ROW_BITS = 12
 ROWS = 60
@@ -29,6 +30,7 @@ WINDOW_OR_PANEL = [
 PANEL_ONLY = ["react-window", "tabulator-tables", "ag-grid-community", "fixed-data-table-2", "clusterize.js"]
 LISTS = [(name, place) for name in WINDOW_OR_PANEL for place in ("window", "panel")]
 LISTS += [(name, "panel") for name in PANEL_ONLY]
+KEPT = [("virtua", "window"), ("react-window", "panel")]
 SLOW = [("virtua", "window"), ("tabulator-tables", "panel"), ("ag-grid-community", "panel")]
 
 
@@ -52,7 +54,7 @@ def _rows(folder: Path) -> list[int]:
     return [row.number for row in find_landmarks(pixels, bits=ROW_BITS)]
 
 
-@pytest.mark.parametrize(("name", "place"), LISTS)
+@pytest.mark.parametrize(("name", "place"), long_but(KEPT, LISTS))
 def test_every_row_of_a_list_is_there_once(
     name: str, place: str, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:
@@ -71,6 +73,7 @@ class _SlowBrowser(Browser):
             yield page
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(("name", "place"), SLOW)
 def test_every_row_is_there_on_a_slow_machine(
     name: str, place: str, server: KindsServer, tmp_path: Path
@@ -92,6 +95,7 @@ def test_every_row_is_there_on_a_slow_machine(
     assert _rows(tmp_path) == list(range(1, ROWS + 1))
 
 
+@pytest.mark.long
 def test_a_list_that_is_cut_off_goes_on_where_it_ended(
     server: KindsServer, take: Take, tmp_path: Path
 ) -> None:
@@ -107,6 +111,7 @@ def test_a_list_that_is_cut_off_goes_on_where_it_ended(
     assert rows[-1] == ROWS
 
 
+@pytest.mark.long
 def test_a_panel_with_a_list_is_taken_on_a_phone(server: KindsServer, take: Take, tmp_path: Path) -> None:
     request = replace(
         _request(server, "react-virtuoso", "panel"),

@@ -105,6 +105,7 @@ def test_what_is_seen_is_taken_where_the_page_was_scrolled_to(hands: Hands, tmp_
     assert [step.partition(" ")[0] for step in taken.report.done_before] == ["scroll"]
 
 
+@pytest.mark.long
 def test_an_element_and_a_panel_are_taken_in_their_whole_length(hands: Hands, tmp_path: Path) -> None:
     hands.page.point(590, 45)
     target = hands.until(Pointed, lambda event: event.box_px is not None).target

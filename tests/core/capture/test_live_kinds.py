@@ -17,6 +17,7 @@ from tests.core.capture.kinds_in_motion import redrawn
 from tests.core.capture.kinds_server import KindsServer, serving
 from tests.core.capture.landmarks import find_landmarks
 from tests.core.capture.live_hands import hands_on
+from tests.long import long_but
 
 KINDS = kinds() | redrawn()
 CHOSEN = (
@@ -37,7 +38,7 @@ def server() -> Iterator[KindsServer]:
         yield running
 
 
-@pytest.mark.parametrize("name", CHOSEN)
+@pytest.mark.parametrize("name", long_but(["sticky section headings"], CHOSEN))
 def test_a_kind_of_page_is_taken_whole_and_stays_as_it_was(
     name: str, server: KindsServer, tmp_path: Path
 ) -> None:

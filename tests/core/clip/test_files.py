@@ -165,6 +165,7 @@ def test_what_has_room_gives_nothing_up(tmp_path: Path) -> None:
     assert made.given_up == ("Made with quality 100.",)
 
 
+@pytest.mark.long
 def test_a_limit_that_cannot_be_met_comes_with_numbers_that_hold(tmp_path: Path) -> None:
     frames = frames_of(tmp_path / "clip", noise(8, width_px=160, height_px=100))
     made = fit_clip(frames, ClipDocument(), ClipRules(format="mp4", limit_bytes=20_000), tmp_path / "out")
@@ -176,6 +177,7 @@ def test_a_limit_that_cannot_be_met_comes_with_numbers_that_hold(tmp_path: Path)
     assert fit_clip(frames, ClipDocument(), rules, tmp_path / "out").is_met
 
 
+@pytest.mark.long
 def test_where_another_format_would_do_it_is_named_and_does(tmp_path: Path) -> None:
     frames = frames_of(tmp_path / "clip", scrolled(12))
     rules = ClipRules(format="gif", limit_bytes=20_000, keeps_width=True)

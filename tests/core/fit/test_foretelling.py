@@ -34,7 +34,9 @@ def _foretold(pixels: Pixels, limit_bytes: int, formats: tuple[Format, ...] = AL
     return heard.told
 
 
-@pytest.mark.parametrize(("bits_a_pixel", "met"), [(1.2, True), (0.8, True), (0.02, False)])
+@pytest.mark.parametrize(
+    ("bits_a_pixel", "met"), [pytest.param(1.2, True, marks=pytest.mark.long), (0.8, True), (0.02, False)]
+)
 def test_a_verdict_from_a_sample_is_what_the_search_finds(bits_a_pixel: float, met: bool) -> None:
     pixels = _page(2_400)
     limit_bytes = int(bits_a_pixel * 480 * 2_400 / 8)

@@ -86,6 +86,7 @@ def test_drawings_that_repeat_themselves_are_kept_losslessly_where_that_fits() -
     assert (result.chosen.fidelity, result.chosen.choice.format) == (100, "webp")
 
 
+@pytest.mark.long
 def test_more_time_for_avif_of_letters_pays_and_never_breaks_the_limit() -> None:
     pixels = _code(600, 400)
     limit_bytes = 20_000
@@ -100,6 +101,7 @@ def test_more_time_for_avif_of_letters_pays_and_never_breaks_the_limit() -> None
     assert result.chosen.fidelity >= best_quick
 
 
+@pytest.mark.long
 def test_avif_goes_to_20_000_px_by_another_way_and_looks_the_same() -> None:
     column = np.concatenate([photograph(64, 500), text_page(64, 500)] * 17)  # 17,000 px
     tall = fit_with(raster_of(column), Choice(format="avif", quality=50))

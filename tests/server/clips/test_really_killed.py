@@ -2,6 +2,8 @@
 
 from pathlib import Path
 
+import pytest
+
 from tests.server.processes import (
     environment,
     kill_family,
@@ -31,6 +33,7 @@ order_output(clip, ClipOutputIn(format="webp", limit_bytes=320_000, width_px=320
 _MAKING = "select state, attempts from jobs_job where kind = 'make_clip'"
 
 
+@pytest.mark.long
 def test_a_file_whose_worker_is_killed_is_made_once_by_the_next(tmp_path: Path) -> None:
     make_home(tmp_path)
     told = environment(tmp_path, Q_CLUSTER_NAME="files", TALLPAGE_FILE_WORKERS="1")

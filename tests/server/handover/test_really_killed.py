@@ -84,6 +84,7 @@ def _kill_in_the_middle(home: Path, told: dict[str, str], chance: random.Random,
             kill_family(process)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     ("count", "rounds"), [(3, 0), pytest.param(12, 5, marks=pytest.mark.long)], ids=["some", "each"]
 )

@@ -39,6 +39,7 @@ start_run(keep_routine(chain), captures=ids)
 """
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(
     ("count", "kills"), [(6, 3), pytest.param(40, 25, marks=pytest.mark.long)], ids=["some", "many"]
 )

@@ -1,0 +1,1 @@
+"""Faults put into a copy of the repository, to see whether the tests notice them."""
