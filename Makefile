@@ -68,19 +68,21 @@ check: development
 	cd frontend && $(NPM) run --silent types && $(NPM) run --silent lint
 
 # Python's packages and the interface's are installed beside each other, and so run the tests: the
-# journeys in a browser, and whatever needs none.
+# journeys in a browser, those of the core, and whatever else there is.
+ALL_INSTALLED := @$(MAKE) --no-print-directory --jobs 2 --output-sync development $(LISTS)
 test: | system-for-tests
-	@$(MAKE) --no-print-directory --jobs 2 --output-sync development $(LISTS)
-	@setup/side_by_side.sh "$(MAKE) --no-print-directory tests-without-journeys" "$(VENV)/pytest tests/browser"
+	$(ALL_INSTALLED)
+	@setup/side_by_side.sh "$(MAKE) --no-print-directory checks-and-other-tests" \
+		"$(VENV)/pytest tests/browser" "$(VENV)/pytest tests/core"
 
-.PHONY: tests-without-journeys
-tests-without-journeys: check
+.PHONY: checks-and-other-tests
+checks-and-other-tests: check
 	cd frontend && $(NPM) run --silent test
-	$(VENV)/pytest --ignore tests/browser
+	$(VENV)/pytest --ignore tests/browser --ignore tests/core
 
 # What takes too long for every change: every kind of page and list, all that is killed, all screens.
 test-long: | system-for-tests
-	@$(MAKE) --no-print-directory --jobs 2 --output-sync development $(LISTS)
+	$(ALL_INSTALLED)
 	@setup/side_by_side.sh "$(VENV)/pytest -m long --ignore tests/browser" "$(VENV)/pytest -m long tests/browser"
 
 # After a change of the API or the command line: write down anew what is made from the code.

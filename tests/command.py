@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+import logging
+from collections.abc import Callable, Iterator
 from concurrent.futures import Future
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any
 
@@ -37,7 +39,8 @@ class Ran:
 
 def run_command(*arguments: str, stdin: bytes = b"") -> Ran:
     """Run ``tallpage`` with these arguments."""
-    result = CliRunner().invoke(app, arguments, input=stdin)
+    with _logging_as_at_start():
+        result = CliRunner().invoke(app, arguments, input=stdin)
     if result.exception is not None and not isinstance(result.exception, SystemExit):
         raise result.exception
     return Ran(
@@ -46,6 +49,18 @@ def run_command(*arguments: str, stdin: bytes = b"") -> Ran:
         printed=result.stdout_bytes,
         stderr=result.stderr,
     )
+
+
+@contextmanager
+def _logging_as_at_start() -> Iterator[None]:
+    """Nobody has said where messages go, as in a process of its own: the server's settings have, here."""
+    root = logging.getLogger()
+    handlers, level = root.handlers, root.level
+    root.handlers = []
+    root.setLevel(logging.WARNING)
+    yield
+    root.handlers = handlers
+    root.setLevel(level)
 
 
 def read_answer(command: str, text: str) -> Any:

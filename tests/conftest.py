@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import signal
 import socket
 import threading
 from collections.abc import Callable, Iterator
@@ -24,6 +25,12 @@ from tests.command import InThisProcess, Ran, run_command
 # How long an example takes says nothing about whether it is right, least of all on a busy machine.
 settings.register_profile("tallpage", deadline=None)
 settings.load_profile("tallpage")
+
+
+def pytest_sessionstart() -> None:
+    """Whoever ends a run that goes on beside others lets it clear up: it may have started an application."""
+    signal.signal(signal.SIGTERM, signal.default_int_handler)
+
 
 Take = Callable[..., tuple[StripManifest, PageReport]]
 """``take(request, folder, **what take_page is told besides)``"""

@@ -13,6 +13,7 @@ import pytest
 
 from tallpage.core.routine import starter_names
 from tests.command import RunCommand, run_command
+from tests.long import long_but
 from tests.pictures import as_png, assert_same_pixels, decoded, photograph, text_page
 
 QUICK = ["--at-once", "4", "--pause", "0", "--workers", "2"]
@@ -109,7 +110,7 @@ def test_the_pixels_are_those_of_a_fit_by_hand(run_here: RunCommand, tmp_path: P
     )
 
 
-@pytest.mark.parametrize("name", starter_names())
+@pytest.mark.parametrize("name", long_but(["article-picture", "site-for-review"], starter_names()))
 def test_each_routine_that_ships_runs_on_any_picture(run_here: RunCommand, tmp_path: Path, name: str) -> None:
     picture = tmp_path / "ferry.png"
     picture.write_bytes(as_png(photograph(700, 900)))
@@ -120,14 +121,14 @@ def test_each_routine_that_ships_runs_on_any_picture(run_here: RunCommand, tmp_p
         assert (tmp_path / "out" / row["file"]).stat().st_size == row["bytes"]
 
 
-def test_a_picture_or_a_list_comes_in_on_standard_input(run_here: RunCommand, tmp_path: Path) -> None:
+def test_a_picture_or_a_list_comes_in_on_standard_input(run_capturing: RunCommand, tmp_path: Path) -> None:
     routine = _routine(tmp_path, SLOT)
-    picture = run_here(
+    picture = run_capturing(
         "run", *QUICK, routine, "-", "--out", str(tmp_path / "a"), stdin=as_png(photograph(200, 100))
     )
     assert picture.returncode == 0, picture.stderr
     assert _manifest(tmp_path / "a")[0]["width_px"] == 90
-    listed = run_here(
+    listed = run_capturing(
         "run",
         *QUICK,
         routine,

@@ -141,6 +141,7 @@ def killed(pages: str, tmp_path: Path) -> Iterator[Path]:
     return out
 
 
+@pytest.mark.long
 def test_a_killed_sweep_goes_on_and_ends_as_if_it_had_not_been_killed(
     run_capturing: RunCommand, pages: str, killed: Path, tmp_path: Path
 ) -> None:

@@ -188,6 +188,7 @@ def test_a_key_that_is_held_makes_one_cut(person: Person) -> None:
     assert len(person.ask(f"/captures/{capture_id}")["cuts"]) == 2
 
 
+@pytest.mark.long
 def test_a_knob_stays_in_hand_while_its_file_is_made_and_the_file_is_announced(person: Person) -> None:
     capture_id = person.stored("/")
     person.open_bench(capture_id)

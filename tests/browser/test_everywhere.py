@@ -69,6 +69,15 @@ def test_the_question_mark_shows_every_key_but_not_while_typing(person: Person) 
     person.until(lambda _: "fit the width" in person.see("[role=dialog][aria-label=Keys]").text)
 
 
+def test_the_screens_of_the_main_path_pass_the_access_checks(person: Person) -> None:
+    capture_id = person.stored("/departures")
+    for path in ("/", "/shelf", f"/captures/{capture_id}", "/outlets"):
+        person.open(path)
+        person.see("[data-frame]" if "captures" in path else "h1")
+        person.driver.execute_script(AXE.read_text("utf-8"))
+        assert _violations(person) == [], path
+
+
 @pytest.mark.long
 def test_every_screen_passes_the_access_checks(person: Person) -> None:
     capture_id = person.stored("/departures")

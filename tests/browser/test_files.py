@@ -81,6 +81,7 @@ def test_a_slot_is_fitted_compared_overruled_and_saved(person: Person) -> None:
     assert decoded(file.read_bytes()).shape == (506, 720, 3)
 
 
+@pytest.mark.long
 def test_all_slots_of_an_outlet_are_added_at_once(person: Person) -> None:
     person.open_bench(person.stored("/departures"))
     person.add_slot("All 2 slots")
@@ -119,6 +120,7 @@ def test_rules_of_ones_own_and_a_limit_that_cannot_be_met(person: Person) -> Non
     )
 
 
+@pytest.mark.long
 def test_a_long_search_says_what_it_expects_and_is_stopped_with_what_there_is(person: Person) -> None:
     capture_id = person.stored("/islands")
     person.open_bench(capture_id)

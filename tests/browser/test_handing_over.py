@@ -71,6 +71,7 @@ def test_a_file_is_saved_by_a_pattern_that_shows_what_comes_out(person: Person) 
     assert person.see(f"{PANEL} input").get_property("value") == "Fähre {width}", "the last one is remembered"
 
 
+@pytest.mark.long
 def test_a_page_becomes_a_pdf_in_which_words_are_found_and_links_lead_on(person: Person) -> None:
     capture_id = person.stored("/offices")
     person.open_bench(capture_id)

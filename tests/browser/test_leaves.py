@@ -74,6 +74,7 @@ def test_a_file_fills_a_box_and_says_what_it_shows(person: Person) -> None:
     assert decoded(file.read_bytes()).shape == (200, 300, 3)
 
 
+@pytest.mark.long
 def test_a_changed_frame_is_fitted_to_by_itself(person: Person) -> None:
     person.open_bench(person.stored("/departures"))
     person.add_slot("720 px")

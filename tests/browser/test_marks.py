@@ -192,6 +192,7 @@ def test_a_cut_is_saved_as_a_file_and_opened_again(person: Person, picture_id: i
     person.see_text("The cut is not JSON.")
 
 
+@pytest.mark.long
 def test_ten_steps_are_undone_after_a_reload(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     for number in range(5):
@@ -205,6 +206,7 @@ def test_ten_steps_are_undone_after_a_reload(person: Person, picture_id: int) ->
     person.until(lambda _: person.document(picture_id)["marks"] == [], what="everything undone")
 
 
+@pytest.mark.long
 def test_a_picture_is_dressed_at_the_exact_width_of_its_place(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.click("Dress")

@@ -78,6 +78,7 @@ def test_two_blocks_and_a_margin_become_the_frame(person: Person, taken_id: int)
     person.see_frame(left, top, right - left, bottom - top)
 
 
+@pytest.mark.long
 def test_a_block_is_found_and_framed_by_keys_alone(person: Person, taken_id: int) -> None:
     heading = _block(person, taken_id, "heading")
     person.open_bench(taken_id)

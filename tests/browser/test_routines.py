@@ -111,6 +111,7 @@ def test_what_was_done_once_is_kept_tried_and_run_over_five(person: Person) -> N
     assert asked["values"] == {"width": "320"}
 
 
+@pytest.mark.long
 def test_a_chain_is_put_together_and_each_step_is_seen(person: Person) -> None:
     capture_id = person.picture(text_page(600, 900))
     person.open("/routines")
@@ -155,6 +156,7 @@ def test_a_chain_is_put_together_and_each_step_is_seen(person: Person) -> None:
     person.see_text("there is no table on the page")
 
 
+@pytest.mark.long
 def test_what_was_kept_from_a_cut_is_changed_by_its_numbers(person: Person) -> None:
     box = {"kind": "box", "x_px": 40, "y_px": 40, "width_px": 300, "height_px": 120}
     words = {"kind": "text", "x_px": 60, "y_px": 60, "text": "Here"}

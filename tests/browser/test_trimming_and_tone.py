@@ -9,6 +9,7 @@ from PIL import Image
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
+from tests.long import long_but
 from tests.pictures import decoded, noise, photograph
 
 pytestmark = pytest.mark.browser
@@ -61,7 +62,7 @@ def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -
     person.until(lambda _: not person.all("[data-fold]"), what="no fold")
 
 
-@pytest.mark.parametrize("switch", ["Grey", "Black and white", "Inverted"])
+@pytest.mark.parametrize("switch", long_but(["Inverted"], ["Grey", "Black and white", "Inverted"]))
 def test_the_screen_has_the_tone_of_the_file(person: Person, framed_id: int, switch: str) -> None:
     person.open_bench(framed_id)
     person.open_panel("Tone of the page")

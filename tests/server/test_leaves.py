@@ -73,6 +73,7 @@ def test_a_cut_too_high_for_its_slot_is_divided_and_saved_as_a_zip(
     assert api.refused("GET", f"/outputs/{row['id']}/leaves/9/file")["status"] == 404
 
 
+@pytest.mark.long
 def test_leaves_are_asked_for_by_number_or_set_by_hand_and_taken_back(
     api: Api, run_queue: RunQueue, cut_id: int
 ) -> None:
@@ -104,6 +105,7 @@ def test_breaks_of_another_frame_go_when_a_file_is_fitted_again(
     assert (row["job"]["state"], row["leaves"], row["breaks"]) == ("done", [], [])
 
 
+@pytest.mark.long
 def test_leaves_overlap_and_are_numbered_where_the_slot_says_so(
     api: Api, run_queue: RunQueue, cut_id: int
 ) -> None:

@@ -78,6 +78,7 @@ def _order(machines: Machines, site: str, count: int) -> None:
     )
 
 
+@pytest.mark.long
 def test_two_workers_share_what_is_in_a_redis(machines: Machines, site: str) -> None:
     machines.start()
     machines.start()

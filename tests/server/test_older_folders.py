@@ -150,6 +150,7 @@ def _insert_sweep(database: sqlite3.Connection) -> None:
     )
 
 
+@pytest.mark.long
 def test_files_leaves_and_cuts_of_the_version_before_are_all_there(home: Path) -> None:
     (whole, leaves, empty, old), documents = json.loads(_python(home, READ))
     assert documents == [{"version": 1, "frame": FOLDED}] * 4

@@ -122,6 +122,7 @@ def test_scripts_and_styles_are_sent_compressed_and_kept(served: Served) -> None
         assert len(data) < 0.4 * len(whole)
 
 
+@pytest.mark.long
 def test_a_second_server_on_the_same_data_folder_does_not_start(served: Served, free_port: int) -> None:
     said = _refused(TALLPAGE_HOME=str(served.home), TALLPAGE_PORT=str(free_port))
     assert "runs already with this data folder" in said

@@ -165,6 +165,7 @@ def test_leaves_of_a_folded_page_show_it_in_order(
     assert_same_pixels(decoded(api.get(f"/outputs/{row['id']}/result/0").content), expected)
 
 
+@pytest.mark.long
 def test_the_costliest_stretch_is_advised_to_be_folded_away_and_then_it_fits(
     api: Api, run_queue: RunQueue, make_capture: MakeCapture
 ) -> None:

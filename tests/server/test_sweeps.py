@@ -240,6 +240,7 @@ def test_a_sweep_is_saved_into_a_folder_of_the_server(
             assert (Path(saving["folder"]) / row["file"]).stat().st_size == row["bytes"]
 
 
+@pytest.mark.long
 def test_only_what_was_kept_is_saved_when_that_is_asked_for(api: Api, go: Callable[[int], None]) -> None:
     sweep_id = started(api, "a", "b")
     go(3)
@@ -293,6 +294,7 @@ def test_a_sweep_can_be_run_again(api: Api, go: Callable[[int], None]) -> None:
     assert (again["name"], again["count"]["all"], again["count"]["taken"]) == ("Every Monday", 4, 0)
 
 
+@pytest.mark.long
 def test_five_thousand_pages_can_be_planned_and_shown(api: Api) -> None:
     sweep_id = started(api, *(f"section-{number % 7}/{number}" for number in range(5_000)))
     rows = api.get(f"/sweeps/{sweep_id}/rows?offset=4990&limit=50")
@@ -323,6 +325,7 @@ def test_of_two_windows_that_mark_one_shot_the_later_is_told(api: Api, go: Calla
     api.send("POST", path, {"shot_ids": ids, "word": "", "was": ["drop", "drop"]})
 
 
+@pytest.mark.long
 def test_a_long_list_is_read_beside_the_server(api: Api, monkeypatch: pytest.MonkeyPatch) -> None:
     text = "\n".join(f"skerrin.example/pier/{number}/{'x' * 50}" for number in range(2_000))
     listed = api.send("POST", "/lists/text", {"text": text})

@@ -20,10 +20,10 @@ interface Given {
 
 /** Show a part of the Bench with a page of 600 × 1,500 px on it. */
 export function showOnBench(part: ReactNode, { saveState = { kind: "saved" }, saver = {}, cuts = ["Cut 1"] }: Given = {}) {
-  const rows = cuts.map((name, at) => ({ id: at + 1, capture_id: 7, name, version: 1, document: WHOLE, changed_by: "", review: [] }) as Cut);
+  const rows: Cut[] = cuts.map((name, at) => ({ id: at + 1, capture_id: 7, name, version: 1, document: WHOLE, changed_by: "", review: [] }));
   const capture = { id: 7, name: "Timetable", ...PAGE, cuts: rows, warnings: [], left_out: [], whole: true, lacking: [] } as unknown as CaptureDetail;
   const store = createCutStore(PAGE, WHOLE);
-  const working = { flush: () => Promise.resolve(), resolve: () => undefined, ...saver } as CutSaver;
+  const working = { flush: () => Promise.resolve(), resolve: () => undefined, ...saver };
   const bench = { capture, cut: rows[0], store, saver: working, saveState, outputs: [], inHand: undefined, open: () => undefined } as unknown as BenchState;
   return { store, ...show(<BenchContext value={bench}>{part}</BenchContext>) };
 }

@@ -300,6 +300,7 @@ def test_a_hiccup_is_tried_again(path: str, server: AskedServer, shoot: Any) -> 
     assert server.asked[path] > 1
 
 
+@pytest.mark.long
 def test_a_next_try_at_once_is_not_lost_to_the_browsers_page_about_the_last(
     server: AskedServer, shoot: Any
 ) -> None:

@@ -64,6 +64,7 @@ def _pixels(frames: Frames, number: int) -> np.ndarray:
     return decoded((frames.folder / frames.frames[number].file).read_bytes())
 
 
+@pytest.mark.long
 def test_two_takes_of_a_scroll_are_the_same_and_what_sticks_stays(
     browser: Browser, pages: str, tmp_path: Path
 ) -> None:
@@ -101,6 +102,7 @@ def test_an_element_is_all_that_is_seen(browser: Browser, pages: str, tmp_path: 
     assert (_pixels(frames, 0)[:40] == 0).all()
 
 
+@pytest.mark.long
 def test_steps_are_seen_as_they_are_done_and_one_that_fails_is_told(
     browser: Browser, pages: str, tmp_path: Path
 ) -> None:

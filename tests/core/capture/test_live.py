@@ -144,6 +144,7 @@ def test_a_new_window_is_shown_in_its_place_and_left_again(hands: Hands) -> None
     hands.until(Place, lambda place: place.title == "Everything")
 
 
+@pytest.mark.long
 def test_windows_have_an_end(hands: Hands) -> None:
     for _ in range(5):
         hands.click(100, 75)
@@ -186,6 +187,7 @@ def test_a_list_is_told_and_chosen_from(hands: Hands) -> None:
     _steps(hands, 'type select[name="ship"] = Little Tern')
 
 
+@pytest.mark.long
 def test_a_page_that_hangs_is_said_to_and_can_be_closed(hands: Hands) -> None:
     hands.click(100, 315)
     hands.until(Stuck)

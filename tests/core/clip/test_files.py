@@ -140,6 +140,7 @@ def test_a_part_is_cropped_and_one_that_lies_outside_is_refused(tmp_path: Path) 
         draw(frames, ClipDocument(box=Box(x_px=300, y_px=0, width_px=100, height_px=50)), 0, box.size)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize(("format_", "limit"), [("gif", 40_000), ("webp", 40_000), ("mp4", 20_000)])
 def test_a_file_is_never_over_its_limit_and_says_what_was_given_up(
     tmp_path: Path, format_: ClipFormat, limit: int
@@ -189,6 +190,7 @@ def test_where_another_format_would_do_it_is_named_and_does(tmp_path: Path) -> N
     assert fit_clip(frames, ClipDocument(), rules, tmp_path / "out").is_met
 
 
+@pytest.mark.long
 def test_a_width_that_is_to_be_kept_is(tmp_path: Path) -> None:
     frames = frames_of(tmp_path / "clip", scrolled(10))
     rules = ClipRules(format="webp", limit_bytes=60_000, width_px=320, keeps_width=True)

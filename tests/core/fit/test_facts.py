@@ -76,6 +76,7 @@ def test_a_file_says_its_facts_under_its_limit(name: Format, limit_bytes: int) -
     assert 150 < result.chosen.byte_count - plain.byte_count < 1_000
 
 
+@pytest.mark.long
 def test_an_avif_beyond_what_libvips_writes_says_them_too() -> None:
     tall = raster_of(text_page(40, 16_500))
     result = fit_order(tall, _order(None, "avif", fidelity=60))

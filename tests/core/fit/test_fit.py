@@ -22,6 +22,7 @@ from tallpage.core.fit import (
     fit_with,
     require_formats,
 )
+from tests.long import long_but
 from tests.pictures import assert_same_pixels, decoded, noise, photograph, raster_of, text_page
 
 ALL = require_formats(["jpeg", "png", "webp", "avif"])
@@ -106,7 +107,7 @@ def test_a_fit_resizes_to_the_width_and_the_height_follows() -> None:
     assert decoded(result.chosen.data).shape == (100, 133, 3)
 
 
-@pytest.mark.parametrize("seed", [1, 2])
+@pytest.mark.parametrize("seed", long_but([1], [1, 2]))
 def test_a_limit_that_cannot_be_met_comes_with_advice_that_works(seed: int) -> None:
     pixels = photograph(500, 600, seed=seed)
     formats, limit_bytes = ("jpeg",), 7_500
@@ -238,6 +239,7 @@ def test_formats_are_known_by_name() -> None:
             require_formats(bad)
 
 
+@pytest.mark.long
 @settings(max_examples=12)
 @given(
     st.sampled_from(sorted(MAKERS)),

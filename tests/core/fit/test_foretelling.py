@@ -7,6 +7,7 @@ from tallpage.core.errors import FitError
 from tallpage.core.fit import FitMemory, FitOrder, FitWatch, Verdict, fit_raster, foretell_order
 from tallpage.core.fit.encoding._formats import Format
 from tallpage.core.picture import Raster
+from tests.long import long_but
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 ALL: tuple[Format, ...] = ("jpeg", "png", "webp", "avif")
@@ -34,9 +35,10 @@ def _foretold(pixels: Pixels, limit_bytes: int, formats: tuple[Format, ...] = AL
     return heard.told
 
 
-@pytest.mark.parametrize(
-    ("bits_a_pixel", "met"), [pytest.param(1.2, True, marks=pytest.mark.long), (0.8, True), (0.02, False)]
-)
+VERDICTS = [(1.2, True), (0.8, True), (0.02, False)]
+
+
+@pytest.mark.parametrize(("bits_a_pixel", "met"), long_but([(0.02, False)], VERDICTS))
 def test_a_verdict_from_a_sample_is_what_the_search_finds(bits_a_pixel: float, met: bool) -> None:
     pixels = _page(2_400)
     limit_bytes = int(bits_a_pixel * 480 * 2_400 / 8)

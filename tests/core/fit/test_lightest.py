@@ -56,6 +56,7 @@ def test_a_drawing_is_kept_exactly_where_that_is_lightest() -> None:
     assert result.chosen.fidelity == 100
 
 
+@pytest.mark.long
 def test_with_a_limit_above_it_both_are_kept_or_it_is_said_what_would_be_needed() -> None:
     pixels = photograph(400, 300)
     free = _fitted(pixels, fidelity=80)

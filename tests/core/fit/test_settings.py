@@ -51,6 +51,7 @@ def test_a_limit_below_all_that_looks_well_still_gets_its_file(format_: Format) 
     assert result.chosen.byte_count <= 1.04 * least
 
 
+@pytest.mark.long
 def test_colour_is_not_halved_where_the_limit_leaves_room_for_all_of_it() -> None:
     # Halved at its highest quality it is far below the limit; the bytes left make it no better.
     pixels = text_page(640, 900).copy()

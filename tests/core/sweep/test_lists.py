@@ -80,6 +80,7 @@ def test_sections_are_counted() -> None:
     assert pages.sections() == {"skerrin.example/news": 2, "skerrin.example/": 1}
 
 
+@pytest.mark.long
 def test_a_list_that_is_too_long_is_read_to_its_bound_and_says_so() -> None:
     pages = list_of(read_pasted("\n".join(f"skerrin.example/{number}" for number in range(100_000))))
     assert len(pages.pages) == MOST_PAGES

@@ -92,6 +92,7 @@ def test_two_pages_with_one_title_are_told_apart() -> None:
     assert [namer.name({"title": "fleet"}, "png") for _ in range(2)] == ["fleet-2.png", "fleet-3.png"]
 
 
+@pytest.mark.long
 def test_thirty_thousand_pages_with_one_title_are_each_told_apart_once() -> None:
     class Counting(set[str]):
         asked = 0

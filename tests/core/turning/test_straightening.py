@@ -6,6 +6,7 @@ from PIL import Image
 
 from tallpage.core.picture import Raster
 from tallpage.core.turning import edge_colour, find_angle
+from tests.long import long_but
 from tests.pictures import Pixels, gradient, noise, photograph, text_page
 
 PAPER = (244, 243, 238)
@@ -17,8 +18,11 @@ def _scan(rows: Pixels, angle: float, *, grain: float) -> Pixels:
     return np.clip(grainy, 0, 255).astype(np.uint8)
 
 
+SCANS = [(700, 900, 0), (1_200, 800, 10), (500, 4_000, 5)]
+
+
 @pytest.mark.parametrize("angle", [-12.0, -3.7, -0.6, 0.5, 2.2, 9.5])
-@pytest.mark.parametrize(("width", "height", "grain"), [(700, 900, 0), (1_200, 800, 10), (500, 4_000, 5)])
+@pytest.mark.parametrize(("width", "height", "grain"), long_but([SCANS[0]], SCANS))
 def test_the_angle_of_a_scan_is_found(angle: float, width: int, height: int, grain: float) -> None:
     scan = _scan(text_page(width, height), angle, grain=grain)
     assert find_angle(Raster.from_rows(scan)) == pytest.approx(-angle, abs=0.3)

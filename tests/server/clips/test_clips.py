@@ -145,6 +145,7 @@ def test_a_file_is_made_under_its_limit_and_played(
     assert path in cleared()
 
 
+@pytest.mark.long
 def test_what_cannot_be_made_is_told_with_numbers(
     api: Api, clip: Clip, run_queue: Callable[[], None]
 ) -> None:
