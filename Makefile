@@ -13,7 +13,7 @@ DEVELOPMENT_READY := .venv/.ready-for-development
 NODE_READY := frontend/node_modules/.ready
 LISTS := tests/lists/dist/index.html
 BUILT := frontend/dist/manifest.json
-INTERFACE := $(shell find frontend/src frontend/public -type f -not -name '*.test.ts') frontend/vite.config.ts
+INTERFACE := $(shell find frontend/src frontend/public -type f -not -name '*.test.ts*' -not -path '*/testing/*') frontend/vite.config.ts
 
 setup: $(PYTHON_READY) $(BUILT)
 
@@ -68,17 +68,17 @@ check: development
 	cd frontend && $(NPM) run --silent types && $(NPM) run --silent lint
 
 # Python's packages and the interface's are installed beside each other, and so run the tests: the
-# journeys in a browser, those of the core, and whatever else there is.
+# checks with the tests of the interface and the command line, the journeys, those of the core, the server's.
 ALL_INSTALLED := @$(MAKE) --no-print-directory --jobs 2 --output-sync development $(LISTS)
 test: | system-for-tests
 	$(ALL_INSTALLED)
 	@setup/side_by_side.sh "$(MAKE) --no-print-directory checks-and-other-tests" \
-		"$(VENV)/pytest tests/browser" "$(VENV)/pytest tests/core"
+		"$(VENV)/pytest tests/browser" "$(VENV)/pytest tests/core" "$(VENV)/pytest tests/server"
 
 .PHONY: checks-and-other-tests
 checks-and-other-tests: check
 	cd frontend && $(NPM) run --silent test
-	$(VENV)/pytest --ignore tests/browser --ignore tests/core
+	$(VENV)/pytest $(wildcard tests/test_*.py)
 
 # What takes too long for every change: every kind of page and list, all that is killed, all screens.
 test-long: | system-for-tests
