@@ -38,6 +38,13 @@ describe("the frame's numbers", () => {
     expect(frame().height_px).toBe(1);
   });
 
+  it("are not emptied", async () => {
+    const { frame, type } = shown();
+    await type("Height in px", "{Enter}");
+    expect(screen.getByRole("alert").textContent).toBe("Height: 1 to 1,500 px is possible here.");
+    expect(frame().height_px).toBe(1_500);
+  });
+
   it("forget with Escape what was typed", async () => {
     const { frame, person, type } = shown();
     await type("Width in px", "10000000");

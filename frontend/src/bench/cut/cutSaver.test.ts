@@ -128,6 +128,9 @@ test.each(["mine", "theirs"] as const)("two windows that change the same thing: 
   setField(store, "width_px", 112); // goes on meanwhile; nothing is written
   await vi.runAllTimersAsync();
   expect(server.writes).toHaveLength(0);
+  const { asked } = server;
+  await saver.flush(); // somebody wants a file of it
+  expect(server.asked).toBe(asked);
   saver.resolve(choice);
   await vi.runAllTimersAsync();
   const [chosen, other] = choice === "mine" ? [112, 333] : [333, 112];
