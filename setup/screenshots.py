@@ -138,7 +138,7 @@ def _join(person: Person, shoot: Callable[[str], None]) -> None:
         [decoded(person.fetch(f"/captures/{timetable['id']}/strips/{number}")) for number in strips]
     )
     tops_px = (1_300, 0, 700)
-    ids = [person.drop_picture(page[top_px : top_px + 1_000, :, :3]) for top_px in tops_px]
+    ids = [person.uploaded(page[top_px : top_px + 1_000, :, :3]) for top_px in tops_px]
     join = person.change("POST", "/joins", {"captures": ids})
     person.open(f"/joins/{join['id']}")
     person.see("[data-joined] img")
