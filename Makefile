@@ -80,10 +80,11 @@ checks-and-other-tests: check
 	cd frontend && $(NPM) run --silent test
 	$(VENV)/pytest $(wildcard tests/test_*.py)
 
-# What takes too long for every change: every kind of page and list, all that is killed, all screens.
+# What takes too long for every change: every kind of page and list, all that is killed, all screens,
+# and more examples for all that holds for any.
 test-long: | system-for-tests
 	$(ALL_INSTALLED)
-	@setup/side_by_side.sh "$(VENV)/pytest -m long --ignore tests/browser" "$(VENV)/pytest -m long tests/browser"
+	@setup/side_by_side.sh "$(VENV)/pytest -m 'long or hypothesis' --hypothesis-profile thorough --ignore tests/browser" "$(VENV)/pytest -m long tests/browser"
 
 # After a change of the API or the command line: write down anew what is made from the code.
 api: development

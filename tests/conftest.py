@@ -23,8 +23,9 @@ from tallpage.demo.site_server import DemoSite
 from tests.command import InThisProcess, Ran, run_command
 
 # How long an example takes says nothing about whether it is right, least of all on a busy machine.
-settings.register_profile("tallpage", deadline=None)
-settings.load_profile("tallpage")
+settings.register_profile("each change", deadline=None, max_examples=30)
+settings.register_profile("thorough", deadline=None, max_examples=200)  # make test-long
+settings.load_profile("each change")
 
 
 def pytest_sessionstart() -> None:

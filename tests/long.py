@@ -6,6 +6,10 @@ from collections.abc import Collection, Iterable
 from typing import Any
 
 import pytest
+from hypothesis import settings
+
+COSTLY = settings(max_examples=(settings.default or settings()).max_examples // 3)
+"""For a test whose examples take long: a third of the usual number."""
 
 
 def long_but(kept: Collection[Any], rows: Iterable[Any]) -> list[Any]:

@@ -35,6 +35,7 @@ def test_capture_writes_one_png_and_says_what_it_is(
     assert (facts["whole"], facts["lacking"]) == (True, [])
 
 
+@pytest.mark.long
 def test_a_series_is_numbered_and_spread_over_time(
     run_capturing: RunCommand, site: str, tmp_path: Path
 ) -> None:

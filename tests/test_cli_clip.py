@@ -37,6 +37,7 @@ def test_what_moves_is_watched_and_a_limit_that_cannot_be_met_says_what_would_he
     assert "would do for all 1.0 s" in run.stdout + run.stderr
 
 
+@pytest.mark.long
 def test_a_cut_says_which_part_is_seen_and_what_is_hidden(run_capturing: RunCommand, tmp_path: Path) -> None:
     out, cut = tmp_path / "clip.gif", tmp_path / "cut.json"
     area = {"x_px": 100, "y_px": 0, "width_px": 200, "height_px": 100}

@@ -13,6 +13,7 @@ import pytest
 from typer.testing import CliRunner
 
 from tallpage.cli import app
+from tests.long import long_but
 from tests.pictures import Pixels, as_png, decoded, text_page
 
 DESCRIPTION = Path(__file__).resolve().parent.parent / "docs" / "cut-file.md"
@@ -40,7 +41,7 @@ def _pixels(picture: Path, folder: Path, document: str | dict[str, Any]) -> Pixe
     return decoded((folder / "out.png").read_bytes())
 
 
-@pytest.mark.parametrize("document", DOCUMENTS, ids=range(len(DOCUMENTS)))
+@pytest.mark.parametrize("document", long_but(DOCUMENTS[::4], DOCUMENTS), ids=range(len(DOCUMENTS)))
 def test_every_document_of_the_description_is_drawn(picture: Path, tmp_path: Path, document: str) -> None:
     drawn = _pixels(picture, tmp_path, document)
     assert drawn.shape[1] == 640

@@ -37,6 +37,7 @@ def _pages(file: Path) -> list[str]:
         return [page.get_textpage().get_text_bounded() for page in document]
 
 
+@pytest.mark.long
 def test_a_page_a_picture_and_a_sweep_become_one_document(
     run_capturing: RunCommand, site: str, folder: Path, tmp_path: Path
 ) -> None:

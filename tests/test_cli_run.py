@@ -184,6 +184,7 @@ def test_what_cannot_be_done_is_said_in_a_line(
     assert made.stderr.count("\n") == 1
 
 
+@pytest.mark.long
 def test_a_killed_run_goes_on_and_ends_as_if_it_had_not_been_killed(
     run_here: RunCommand, tmp_path: Path
 ) -> None:

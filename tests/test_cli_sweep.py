@@ -75,6 +75,7 @@ def test_a_list_becomes_pictures_with_a_manifest_and_bad_lines_do_not_stop_it(
         assert [row["file"] for row in csv.DictReader(table)] == [row["file"] for row in rows]
 
 
+@pytest.mark.long
 def test_slots_are_made_of_a_sitemaps_pages(run_capturing: RunCommand, site: str, tmp_path: Path) -> None:
     out = tmp_path / "out"
     pages = _list(tmp_path, f"{site}/notices/5", f"{site}/notices/9")

@@ -24,11 +24,11 @@ from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.support.ui import WebDriverWait
 
-from tests.server.processes import MIGRATE, environment, kill_family, run_django
+from tests.server.processes import environment, kill_family, make_home, run_django
 
 PATIENCE_S = 120
 """What is waited for comes in seconds. On a busy machine that is no reason to give up."""
-_LOAD = f"{MIGRATE}\nfrom tallpage.demo.run import load_outlets; load_outlets()\n"
+_LOAD = "from tallpage.demo.run import load_outlets; load_outlets()\n"
 _ARGUMENTS = [
     "--headless=new",
     "--no-sandbox",
@@ -38,6 +38,9 @@ _ARGUMENTS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--disable-site-isolation-trials",
+    "--renderer-process-limit=1",
+    "--disable-features=ProactivelySwapBrowsingInstance,BackForwardCache,RenderDocument",
     "--window-size=1280,800",
 ]
 
@@ -144,6 +147,7 @@ def running_application(
     )
     if not (home / "demo-loaded").exists():
         (home / "demo-photographs").symlink_to(photographs)
+        make_home(home)
         run_django(_LOAD + prepared, told)
         (home / "demo-loaded").touch()
         (home / "demo-published").mkdir()

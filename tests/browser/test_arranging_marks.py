@@ -69,6 +69,7 @@ def test_a_mark_is_turned_by_its_handle_and_sized_as_it_is_turned(person: Person
     assert abs(_marks(person, picture_id, 1)[0]["height_px"] - 120) <= 1
 
 
+@pytest.mark.long
 def test_three_marks_come_into_line_and_to_equal_gaps(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.click("Point")

@@ -126,6 +126,7 @@ def _seen_strips_loaded(person: Person) -> bool:
     return bool(pictures) and all(row.get_property("naturalWidth") for row in pictures)
 
 
+@pytest.mark.long
 def test_the_spine_takes_one_to_any_place(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     view = person.see("[aria-label='The page']")

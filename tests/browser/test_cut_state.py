@@ -35,6 +35,7 @@ def _folds(person: Person, picture_id: int) -> list[tuple[int, int]]:
     return [(fold["top_px"], fold["height_px"]) for fold in folds]
 
 
+@pytest.mark.long
 def test_what_was_done_can_be_undone_after_a_reload_and_not_in_another_cut(
     person: Person, picture_id: int
 ) -> None:

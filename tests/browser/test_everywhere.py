@@ -191,6 +191,7 @@ return { edge, faint, ring };
 """
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("theme", ["tallpage", "tallpage-night"])
 def test_edges_rings_and_words_in_empty_fields_can_be_seen(person: Person, theme: str) -> None:
     person.open("/")

@@ -99,6 +99,7 @@ def _circle(person: Person, middle: tuple[int, int], radius: int) -> None:
     mouse.perform()
 
 
+@pytest.mark.long
 def test_an_outline_is_drawn_by_hand_by_corners_and_by_numbers(person: Person) -> None:
     page_id = person.picture(_columns())
     person.open_bench(page_id)
@@ -139,6 +140,7 @@ def test_an_outline_is_drawn_by_hand_by_corners_and_by_numbers(person: Person) -
     person.until(lambda _: "outline" not in person.document(page_id), what="no outline")
 
 
+@pytest.mark.long
 def test_an_outline_that_crosses_itself_is_refused_with_a_word(person: Person) -> None:
     page_id = person.picture(_columns())
     person.open_bench(page_id)

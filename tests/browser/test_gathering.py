@@ -163,6 +163,7 @@ def test_what_is_deleted_is_put_back_or_cleared_from_the_disk(person: Person) ->
     person.until(lambda _: len(list(folders.iterdir())) < before, what="the disk is free")
 
 
+@pytest.mark.long
 def test_the_shelf_is_searched_by_what_a_page_said(person: Person) -> None:
     capture_id = person.stored("/islands")
     other_id = person.stored("/departures")
@@ -200,6 +201,7 @@ def test_settings_are_out_of_the_way_until_asked_for_and_then_kept(person: Perso
     person.until(lambda driver: "2 set" not in driver.find_element(By.TAG_NAME, "main").text)
 
 
+@pytest.mark.long
 def test_going_back_to_the_shelf_returns_to_where_it_was_left(person: Person, tmp_path: Path) -> None:
     pictures = [tmp_path / f"{number}.png" for number in range(6)]
     for number, path in enumerate(pictures):

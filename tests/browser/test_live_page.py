@@ -75,6 +75,7 @@ def test_parts_are_pointed_at_drawn_and_taken_after_some_seconds(person: Person)
     person.click("Close the page")
 
 
+@pytest.mark.long
 def test_an_address_that_is_none_is_told_and_stays_to_be_mended(person: Person) -> None:
     person.open("/live")
     for typed, told in (("two words", "spaces"), ("file:///etc/passwd", "never opened")):

@@ -224,6 +224,7 @@ def test_a_picture_is_dressed_at_the_exact_width_of_its_place(person: Person, pi
     assert tuple(pixels[300, 0]) == (0xD5, 0xCB, 0xB5)
 
 
+@pytest.mark.long
 def test_the_screen_shows_marks_as_the_file_does(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.press("1")
@@ -290,6 +291,7 @@ NEAR_AN_EDGE_PX = 12
 """Handles of the frame and of folds are drawn on the screen there."""
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("zoom", long_but([2], [0.5, 2]))
 def test_a_frame_with_folds_at_another_size_is_shown_as_the_file_has_it(
     person: Person, picture_id: int, zoom: float

@@ -107,6 +107,7 @@ def test_a_block_is_found_and_framed_by_keys_alone(person: Person, taken_id: int
     person.until(lambda _: person.frame() != (x, y, width, height), what="a block inside")
 
 
+@pytest.mark.long
 def test_a_dropped_picture_has_blocks_too(person: Person) -> None:
     picture_id = person.picture(dropped_page())
     person.open_bench(picture_id)

@@ -62,6 +62,7 @@ def test_empty_stretches_are_folded_at_once_and_unfolded_again(person: Person) -
     person.until(lambda _: not person.all("[data-fold]"), what="no fold")
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("switch", long_but(["Inverted"], ["Grey", "Black and white", "Inverted"]))
 def test_the_screen_has_the_tone_of_the_file(person: Person, framed_id: int, switch: str) -> None:
     person.open_bench(framed_id)

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 from collections.abc import Callable, Iterator
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
@@ -14,6 +16,7 @@ from django.db import connection
 from django.db.models.signals import post_migrate
 from django.test import Client
 from django.utils import timezone
+from pytest_django import DjangoDbBlocker
 
 from tallpage.core.capture import PRESETS
 from tallpage.server.jobs.models import Job
@@ -26,6 +29,9 @@ from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import incoming_folder, publish_capture
 from tallpage.server.sweeps.dispatch import feed_all
 from tests.pictures import Pixels, as_png, photograph, strips_of
+from tests.server.migrated import migrated_database
+
+_IN_MEMORY = "file:tests?mode=memory&cache=shared"
 
 
 class Api:
@@ -66,13 +72,22 @@ class Api:
 
 
 @pytest.fixture(scope="session")
-def django_db_setup(django_db_setup: None) -> None:
-    """A database that is emptied after a test without Django's own permissions being written anew.
+def django_db_setup(django_test_environment: None, django_db_blocker: DjangoDbBlocker) -> Iterator[None]:
+    """A database in memory, a copy of one that was migrated before.
 
-    The application does not use them, and writing them takes longer than most of the tests.
+    It is emptied after a test without Django's own permissions being written anew: the application does not
+    use them, and writing them takes longer than most of the tests.
     """
     post_migrate.disconnect(dispatch_uid="django.contrib.auth.management.create_permissions")
     post_migrate.disconnect(create_contenttypes)
+    with closing(sqlite3.connect(_IN_MEMORY, uri=True)) as kept:  # it lasts as long as somebody has it open
+        with closing(sqlite3.connect(migrated_database())) as migrated:
+            migrated.backup(kept)
+        with django_db_blocker.unblock():
+            connection.close()
+            connection.settings_dict["NAME"] = _IN_MEMORY
+            yield
+            connection.close()
 
 
 @pytest.fixture

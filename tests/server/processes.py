@@ -3,20 +3,19 @@
 from __future__ import annotations
 
 import os
+import shutil
 import sqlite3
 import subprocess
 import sys
-import tempfile
 import time
 from collections.abc import Callable
 from contextlib import closing
-from functools import cache
 from pathlib import Path
 from typing import Any
 
 import psutil
 
-MIGRATE = "from django.core.management import call_command; call_command('migrate', verbosity=0)"
+from tests.server.migrated import migrated_database
 
 
 def environment(home: Path, **more: str) -> dict[str, str]:
@@ -36,18 +35,8 @@ def run_django(code: str, told: dict[str, str]) -> None:
 
 
 def make_home(home: Path) -> None:
-    """Give a data folder an empty database, migrated once for all of them."""
-    (home / "tallpage.sqlite3").write_bytes(_empty_database())
-
-
-@cache
-def _empty_database() -> bytes:
-    with tempfile.TemporaryDirectory() as folder:
-        run_django(MIGRATE, environment(Path(folder)))
-        file = Path(folder) / "tallpage.sqlite3"
-        with closing(sqlite3.connect(file)) as database:
-            database.execute("pragma wal_checkpoint(truncate)")
-        return file.read_bytes()
+    """Give a data folder an empty database of this version."""
+    shutil.copyfile(migrated_database(), home / "tallpage.sqlite3")
 
 
 def start_logged(command: list[str], told: dict[str, str], log_path: Path) -> subprocess.Popen[bytes]:

@@ -124,6 +124,7 @@ def test_a_sweep_goes_and_its_captures_can_be_put_back(api: Api, go: Callable[[i
     assert left["count"]["by_filter"]["unchanged"] == 4  # what was found out stays
 
 
+@pytest.mark.long
 def test_a_cleared_capture_of_a_sweep_is_not_taken_again(api: Api, go: Callable[[int], None]) -> None:
     sweep_id = started(api, "a", "b")
     go(4)

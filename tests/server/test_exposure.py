@@ -47,7 +47,7 @@ def test_beyond_loopback_it_starts_only_with_an_account(
     "told",
     [
         {"TALLPAGE_HOST": "0.0.0.0"},  # noqa: S104
-        {"TALLPAGE_ALLOWED_HOSTS": "pictures.example"},
+        pytest.param({"TALLPAGE_ALLOWED_HOSTS": "pictures.example"}, marks=pytest.mark.long),
         {"TALLPAGE_HOST": "0.0.0.0", "TALLPAGE_OPEN_TO_NETWORK": "1"},  # noqa: S104 - what opened it once
     ],
 )

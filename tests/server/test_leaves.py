@@ -92,6 +92,7 @@ def test_leaves_are_asked_for_by_number_or_set_by_hand_and_taken_back(
     assert not any(path.exists() for path in before)
 
 
+@pytest.mark.long
 def test_breaks_of_another_frame_go_when_a_file_is_fitted_again(
     api: Api, run_queue: RunQueue, cut_id: int
 ) -> None:
@@ -144,6 +145,7 @@ def test_breaks_that_cannot_be_made_are_refused(
     assert api.refused("POST", f"/outputs/{row['id']}/leaves", body)["code"] == "breaks_impossible"
 
 
+@pytest.mark.long
 def test_leaves_are_compared_as_one_page(api: Api, run_queue: RunQueue, cut_id: int) -> None:
     row = _in_leaves(api, run_queue, cut_id, 3, limit_bytes=90_000)
     assert row["made_height_px"] == sum(leaf["height_px"] for leaf in row["leaves"])
@@ -167,6 +169,7 @@ def test_a_changed_frame_makes_the_files_anew_once(api: Api, run_queue: RunQueue
     assert (row["stale"], row["made_height_px"]) == (False, 250)
 
 
+@pytest.mark.long
 def test_the_worst_place_is_shown_in_every_format(api: Api, run_queue: RunQueue, cut_id: int) -> None:
     row = _made(api, run_queue, cut_id, limit_bytes=20_000)
     assert row["why"]

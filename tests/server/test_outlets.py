@@ -191,6 +191,7 @@ def test_a_file_says_when_its_cut_has_changed(
     assert (row["stale"], row["made_height_px"], row["kept_small"]) == (False, 100, True)
 
 
+@pytest.mark.long
 def test_compare_shows_both_at_the_same_place(
     api: Api, run_queue: RunQueue, make_capture: MakeCapture, slot_id: int
 ) -> None:

@@ -39,6 +39,7 @@ def test_a_page_is_taken_as_it_was_asked_for_and_retaken_the_same_way(
     assert (decoded(strips[0]) == decoded(strips[1])).all()
 
 
+@pytest.mark.long
 def test_the_first_screen_in_dark_colours(api: Api, run_queue: Callable[[], None], site: str) -> None:
     capture = _taken(api, run_queue, f"{site}/islands", extent="view", scheme="dark")
     assert (capture["width_px"], capture["height_px"]) == (800, 600)
@@ -99,6 +100,7 @@ def test_steps_are_done_and_told(api: Api, run_queue: Callable[[], None], site: 
     assert capture["done_before"] == ["hover h1", "pause 0.1", "pause 0.05"]
 
 
+@pytest.mark.long
 def test_own_screens_are_added_chosen_and_removed(api: Api, run_queue: Callable[[], None], site: str) -> None:
     presets = api.get("/screens")
     assert {row["name"]: row["touch"] for row in presets}["phone"]

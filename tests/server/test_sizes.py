@@ -29,7 +29,7 @@ def _made(api: Api, run_queue: RunQueue, cut_id: int, **rules: object) -> dict:
     ("rules", "shape", "words", "kept_small"),
     [
         ({"way": "width", "width_px": 160}, (300, 160), "160 px", False),
-        ({"way": "width", "width_px": 640}, (600, 320), "640 px", True),
+        pytest.param({"way": "width", "width_px": 640}, (600, 320), "640 px", True, marks=pytest.mark.long),
         ({"way": "width", "width_px": 640, "enlarge": True}, (1_200, 640), "640 px", False),
         ({"way": "height", "height_px": 150}, (150, 80), "150 px high", False),
         ({"way": "share", "percent": 25}, (150, 80), "25 %", False),

@@ -221,6 +221,7 @@ def test_the_zip_holds_what_its_manifest_says(api: Api, go: Callable[[int], None
     assert archive.read("contact-sheet.pdf").startswith(b"%PDF-")
 
 
+@pytest.mark.long
 def test_a_sweep_is_saved_into_a_folder_of_the_server(
     api: Api, go: Callable[[int], None], tmp_path: Path, settings: Any
 ) -> None:
@@ -286,6 +287,7 @@ def test_names_can_be_tried_before_starting(api: Api) -> None:
     assert api.refused("POST", "/lists/names", {**body, "pattern": "{x}"})["code"] == "pattern_malformed"
 
 
+@pytest.mark.long
 def test_a_sweep_can_be_run_again(api: Api, go: Callable[[int], None]) -> None:
     first = started(api, "a", "b", name="Every Monday")
     go(3)
@@ -302,6 +304,7 @@ def test_five_thousand_pages_can_be_planned_and_shown(api: Api) -> None:
     assert _count(api, sweep_id)["all"] == 10_000
 
 
+@pytest.mark.long
 def test_pages_of_a_sweep_do_not_crowd_out_what_was_taken_alone(api: Api, go: Callable[[int], None]) -> None:
     alone = {"address": "http://skerrin.example/alone", "screen": TWO_SCREENS[0]}
     alone_id = api.send("POST", "/captures", alone, status=202)["id"]

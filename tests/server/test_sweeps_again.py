@@ -71,6 +71,7 @@ def test_a_second_time_is_compared_with_the_first(api: Api, go: Go) -> None:
     assert change["before_id"] == before.capture_id
 
 
+@pytest.mark.long
 def test_what_failed_the_last_time_is_compared_with_the_time_before(api: Api, go: Go) -> None:
     first = started(api, "changing")
     go(4)
@@ -80,6 +81,7 @@ def test_what_failed_the_last_time_is_compared_with_the_time_before(api: Api, go
     assert _words(api, third) == {"changing": "changed"}
 
 
+@pytest.mark.long
 def test_a_retaken_page_is_looked_at_anew(api: Api, go: Go) -> None:
     first = started(api, "changing")
     go(4)
@@ -174,6 +176,7 @@ def test_a_sweep_is_taken_again_when_its_time_comes(api: Api, go: Go, run_queue:
     assert Sweep.objects.count() == 3
 
 
+@pytest.mark.long
 def test_a_time_at_which_the_site_did_not_answer_is_told_and_the_next_one_kept(
     api: Api, go: Go, run_queue: Callable[[], None], closed_port: int
 ) -> None:

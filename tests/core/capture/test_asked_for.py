@@ -27,6 +27,7 @@ from tallpage.core.render import whole_page
 from tests.conftest import Take
 from tests.core.capture.asked_server import NAME, PASSWORD, AskedServer, asked_server
 from tests.core.capture.landmarks import find_landmarks
+from tests.long import long_but
 from tests.pictures import Pixels
 
 HASTY = Timeouts(load_ms=1_500, quiet_ms=1_500, step_ms=4_000, again_after_ms=(50, 50))
@@ -67,7 +68,9 @@ def shoot(server: AskedServer, take: Take, tmp_path: Path) -> Any:
 # -- steps ----------------------------------------------------------------
 
 
-@pytest.mark.parametrize(("path", "number"), [("/menu", 90), ("/scripted-menu", 91)])
+@pytest.mark.parametrize(
+    ("path", "number"), long_but([("/scripted-menu", 91)], [("/menu", 90), ("/scripted-menu", 91)])
+)
 def test_what_shows_under_the_pointer_is_on_the_picture(path: str, number: int, shoot: Any) -> None:
     assert number not in shoot(path).numbers
     hovered = shoot(path, steps=(Step.parse("hover #menu"),))
@@ -143,7 +146,7 @@ def test_an_element_is_found_by_its_words(shoot: Any) -> None:
     assert shot.pixels.shape[0] == 40
 
 
-@pytest.mark.parametrize("path", ["/wide", "/wide-from-right"])
+@pytest.mark.parametrize("path", long_but(["/wide-from-right"], ["/wide", "/wide-from-right"]))
 def test_a_page_wider_than_the_screen_is_taken_whole_when_asked(path: str, shoot: Any) -> None:
     assert shoot(path).numbers == []
     shot = shoot(path, page_width="all")
@@ -176,6 +179,7 @@ def test_a_page_is_asked_for_as_by_a_phone(shoot: Any) -> None:
     assert touched.pixels.shape[1] == phone.width_px * phone.scale
 
 
+@pytest.mark.long
 def test_a_page_is_asked_for_in_a_language(shoot: Any) -> None:
     assert shoot("/language").numbers == [99]
     assert shoot("/language", language="de").numbers == [98]
@@ -193,9 +197,12 @@ def _state(server: AskedServer) -> SignIn:
 @pytest.mark.parametrize(
     "sign_in",
     [
-        _form,
-        lambda server: _form(
-            server, name_field="[name=user]", password_field="[name=word]", button='"Go aboard"'
+        pytest.param(_form, marks=pytest.mark.long),
+        pytest.param(
+            lambda server: _form(
+                server, name_field="[name=user]", password_field="[name=word]", button='"Go aboard"'
+            ),
+            marks=pytest.mark.long,
         ),
         lambda server: _form(server, "/two-steps"),
         _state,
@@ -309,6 +316,7 @@ def test_a_next_try_at_once_is_not_lost_to_the_browsers_page_about_the_last(
         assert shoot("/hiccup", timeouts=replace(HASTY, again_after_ms=(0,))).numbers == [1, 2]
 
 
+@pytest.mark.long
 def test_a_host_that_stays_busy_is_taken_as_it_answers(shoot: Any) -> None:
     shot = shoot("/busy", timeouts=Timeouts(again_after_ms=(10,)))
     assert "status 503" in shot.report.warnings[0]

@@ -96,6 +96,7 @@ def test_what_moves_is_seen_in_its_own_time(browser: Browser, pages: str, tmp_pa
     assert beats(9) - beats(1) == 4
 
 
+@pytest.mark.long
 def test_an_element_is_all_that_is_seen(browser: Browser, pages: str, tmp_path: Path) -> None:
     frames, _ = _take(browser, f"{pages}/moving", tmp_path / "clip", seconds=0.4, element=".count")
     assert frames.width_px == 50

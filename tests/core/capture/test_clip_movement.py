@@ -18,6 +18,7 @@ from tallpage.core.capture import PRESETS, Browser, PageRequest, Step
 from tallpage.core.capture.clip import ClipRequest, take_clip
 from tallpage.core.capture.clip._animation import Animation
 from tests.core.capture.plain_site import plain_site
+from tests.long import long_but
 from tests.pictures import decoded
 
 _COLOURS = {"red": (200, 40, 30), "green": (30, 150, 60), "blue": (40, 60, 190)}
@@ -114,6 +115,7 @@ def test_animated_pictures_move_in_the_clips_time(browser: Browser, pages: str, 
     assert (frames[4][435, 30] == 255).all(), "half as large as its px"
 
 
+@pytest.mark.long
 def test_a_picture_that_comes_later_begins_then(browser: Browser, pages: str, tmp_path: Path) -> None:
     frames = _frames(browser, f"{pages}/late", tmp_path, 'click "Show"')
     seen = [frame for frame in frames if not (frame[20, 20] == 255).all()]
@@ -121,7 +123,7 @@ def test_a_picture_that_comes_later_begins_then(browser: Browser, pages: str, tm
     assert _colours(seen, 0)[:8] == ["red", "green", "green", "blue"] * 2
 
 
-@pytest.mark.parametrize("path", ["/film", "/whole-film"])
+@pytest.mark.parametrize("path", long_but(["/whole-film"], ["/film", "/whole-film"]))
 def test_a_film_moves_in_the_clips_time(browser: Browser, pages: str, tmp_path: Path, path: str) -> None:
     frames = _frames(browser, f"{pages}{path}", tmp_path, rate_fps=20)
     levels = [int(frame[20, 20, 0]) for frame in frames]
@@ -134,6 +136,7 @@ def test_frames_within_a_page_move_evenly(browser: Browser, pages: str, tmp_path
     assert left_px == pytest.approx([20 * number for number in range(10)], abs=1)
 
 
+@pytest.mark.long
 def test_a_frame_that_nothing_comes_of_holds_nothing_up(browser: Browser, pages: str, tmp_path: Path) -> None:
     assert len(_frames(browser, f"{pages}/never", tmp_path)) == 10
 

@@ -75,6 +75,7 @@ def test_a_redirect_to_a_private_address_is_refused(
     assert refused.value.code == "address_private"
 
 
+@pytest.mark.long
 def test_a_page_that_cannot_be_reached_through_the_guard_is_said_so(
     filtering_proxy: FilteringProxy, closed_port: int, tmp_path: Path
 ) -> None:

@@ -36,6 +36,15 @@ SLOW = [
     "a picture that never comes",
     "a fixed application with a grid",
     "a body that scrolls itself",
+    "pictures swapped in once scrolling rests",
+    "something sticky at the lower edge",
+    "a hero of the window's height",
+    "smooth scrolling with snap",
+    "dialogs",
+    "content wider than the screen",
+    "frames, a canvas and a poster",
+    "movement without end",
+    "a page behind a lock",
 ]
 DESK = PRESETS["desk"]
 HASTY = Timeouts(answer_ms=4_000, load_ms=3_000, quiet_ms=5_000, growth_screens=6, operation_ms=20_000)
@@ -109,6 +118,7 @@ def test_a_fixed_background_is_behind_the_whole_page(server: KindsServer, take: 
     assert (pixels[:, 1_000, 0] > 200).all()
 
 
+@pytest.mark.long
 def test_fixed_overlays_can_be_kept_once(server: KindsServer, take: Take, tmp_path: Path) -> None:
     request = PageRequest(
         address=f"{server.address}/kind/a fixed bar, a notice and a bubble",
@@ -133,7 +143,7 @@ def test_own_selectors_are_left_out(server: KindsServer, take: Take, tmp_path: P
     assert [row.number for row in found] == [number for number in range(1, 21) if number not in (3, 5)]
 
 
-@pytest.mark.parametrize("name", long_but(["movement without end", "a canvas that follows the clock"], STILL))
+@pytest.mark.parametrize("name", long_but(["movement without end"], STILL))
 def test_two_takes_are_the_same_to_the_pixel(
     name: str, server: KindsServer, take: Take, tmp_path: Path
 ) -> None:

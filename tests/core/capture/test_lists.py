@@ -30,7 +30,7 @@ WINDOW_OR_PANEL = [
 PANEL_ONLY = ["react-window", "tabulator-tables", "ag-grid-community", "fixed-data-table-2", "clusterize.js"]
 LISTS = [(name, place) for name in WINDOW_OR_PANEL for place in ("window", "panel")]
 LISTS += [(name, "panel") for name in PANEL_ONLY]
-KEPT = [("virtua", "window"), ("react-window", "panel")]
+KEPT = [("virtua", "window")]
 SLOW = [("virtua", "window"), ("tabulator-tables", "panel"), ("ag-grid-community", "panel")]
 
 

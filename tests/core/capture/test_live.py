@@ -77,6 +77,7 @@ def test_what_is_done_is_noted_as_steps_and_a_password_never_is(hands: Hands) ->
     assert "kettle" not in repr(hands.events)
 
 
+@pytest.mark.long
 def test_pointing_is_a_step_only_where_something_opened(hands: Hands) -> None:
     hands.point(100, 155)
     hands.rested()
@@ -125,6 +126,7 @@ def test_an_element_and_a_panel_are_taken_in_their_whole_length(hands: Hands, tm
     assert hands.until(NotTaken).error.code == "element_missing"
 
 
+@pytest.mark.long
 def test_what_the_page_asks_is_answered(hands: Hands) -> None:
     hands.click(100, 35)
     asked = hands.until(DialogOpened)
@@ -136,6 +138,7 @@ def test_what_the_page_asks_is_answered(hands: Hands) -> None:
     hands.until(Place, lambda place: place.title == "Skerrin")
 
 
+@pytest.mark.long
 def test_a_new_window_is_shown_in_its_place_and_left_again(hands: Hands) -> None:
     hands.click(100, 75)
     hands.until(Said, lambda said: "new window" in said.sentence)
@@ -163,6 +166,7 @@ def test_a_window_that_closes_itself_shows_what_is_below(hands: Hands) -> None:
     hands.until(Place, lambda place: place.title == "Everything")
 
 
+@pytest.mark.long
 def test_a_page_left_by_a_click_fails_with_nothing(hands: Hands) -> None:
     for _ in range(3):
         hands.click(100, 455)
@@ -173,6 +177,7 @@ def test_a_page_left_by_a_click_fails_with_nothing(hands: Hands) -> None:
     assert not [event for event in hands.events if isinstance(event, Failed)]
 
 
+@pytest.mark.long
 def test_files_and_permissions_are_refused_with_a_word(hands: Hands) -> None:
     hands.click(100, 115)
     hands.until(Said, lambda said: "file.zip" in said.sentence)
@@ -180,6 +185,7 @@ def test_files_and_permissions_are_refused_with_a_word(hands: Hands) -> None:
     hands.until(Said, lambda said: "where you are" in said.sentence)
 
 
+@pytest.mark.long
 def test_a_list_is_told_and_chosen_from(hands: Hands) -> None:
     hands.click(100, 235)
     assert hands.until(Choices) == Choices(("Auklet", "Little Tern"), 0)
@@ -208,6 +214,7 @@ def test_an_address_that_does_not_answer_is_told_and_another_can_be_opened(hands
     hands.until(Place, lambda place: place.title == "Keys")
 
 
+@pytest.mark.long
 def test_frames_of_a_dense_screen_are_sharp_at_rest(site: str) -> None:
     with hands_on(f"{site}/", PRESETS["phone"]) as hands:
         hands.wheel(100)
@@ -223,6 +230,7 @@ def test_what_is_not_to_be_opened_is_not_by_a_link_either(site: str) -> None:
         hands.until(Said, lambda said: "private network" in said.sentence)
 
 
+@pytest.mark.long
 def test_a_finger_taps_on_a_screen_that_is_touched(site: str) -> None:
     with hands_on(f"{site}/", PRESETS["phone"]) as hands:
         hands.tap(100, 75)

@@ -34,12 +34,14 @@ def test_a_browser_that_is_none_is_called_missing(tmp_path: Path, monkeypatch: p
     ("error", "told"),
     [
         (PlaywrightError("Target closed"), PageError),
-        (Exception("Connection closed while reading from the driver"), PageError),
+        pytest.param(
+            Exception("Connection closed while reading from the driver"), PageError, marks=pytest.mark.long
+        ),
         (psutil.NoSuchProcess(1), PageError),
-        (ProcessLookupError(), PageError),
-        (StopIteration(), None),
+        pytest.param(ProcessLookupError(), PageError, marks=pytest.mark.long),
+        pytest.param(StopIteration(), None, marks=pytest.mark.long),
         (KeyError("processInfo"), None),
-        (OSError("Too many open files"), None),
+        pytest.param(OSError("Too many open files"), None, marks=pytest.mark.long),
     ],
     ids=["closed", "driver ended", "dead", "dead too", "no row", "key", "files"],
 )

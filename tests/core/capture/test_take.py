@@ -8,6 +8,7 @@ from tallpage.core.errors import PageError, PageUnreachable, Stopped
 from tallpage.core.picture import strips_so_far
 from tallpage.core.render import whole_page
 from tests.conftest import Take
+from tests.long import long_but
 from tests.pictures import Pixels, assert_same_pixels
 
 DESK = PRESETS["desk"]
@@ -31,6 +32,7 @@ def test_a_page_is_taken_whole_with_its_late_photographs(site: str, take: Take, 
     assert longest < 400
 
 
+@pytest.mark.long
 def test_two_takes_of_an_unchanged_page_are_the_same_to_the_pixel(
     site: str, take: Take, tmp_path: Path
 ) -> None:
@@ -47,7 +49,7 @@ def test_what_hangs_in_the_window_is_left_out_and_named(site: str, take: Take, t
     assert any("cookie" in words.lower() for words in report.left_out)
 
 
-@pytest.mark.parametrize("scale", [1, 2, 3])
+@pytest.mark.parametrize("scale", long_but([2], [1, 2, 3]))
 def test_the_scale_multiplies_the_pixels(site: str, take: Take, tmp_path: Path, scale: int) -> None:
     screen = Screen(width_px=390, height_px=844, scale=scale)
     manifest, report = take(PageRequest(address=f"{site}/departures", screen=screen), tmp_path)
@@ -97,6 +99,7 @@ def test_a_missing_page_is_taken_with_its_status(site: str, take: Take, tmp_path
     assert "404" in report.warnings[0]
 
 
+@pytest.mark.long
 def test_a_page_that_never_ends_is_taken_with_a_warning(site: str, take: Take, tmp_path: Path) -> None:
     manifest, report = take(PageRequest(address=f"{site}/never", screen=DESK, timeouts=HASTY), tmp_path)
     assert manifest.height_px >= 800
@@ -121,7 +124,10 @@ def test_a_file_instead_of_a_page_is_told_apart(site: str, take: Take, tmp_path:
     assert refused.value.code == "page_is_file"
 
 
-@pytest.mark.parametrize(("stage", "path"), [("scrolling", "/notices"), ("taking", "/archive")])
+@pytest.mark.parametrize(
+    ("stage", "path"),
+    long_but([("scrolling", "/notices")], [("scrolling", "/notices"), ("taking", "/archive")]),
+)
 def test_enough_keeps_what_there_is_and_says_where_it_ends(
     stage: str, path: str, site: str, take: Take, tmp_path: Path
 ) -> None:

@@ -116,6 +116,7 @@ def test_a_limit_without_room_for_them_is_refused_with_both_sizes() -> None:
         fit_order(raster_of(photograph(20, 20)), _order(300, "jpeg"))
 
 
+@pytest.mark.long
 def test_advice_on_the_limit_counts_them() -> None:
     raster = raster_of(photograph(320, 240))
     without = fit_order(raster, FitOrder(limit_bytes=2_000, formats=("jpeg",)))

@@ -1,13 +1,14 @@
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.fit import Choice, fidelity, fidelity_in_words, fit_with
+from tests.long import COSTLY
 from tests.pictures import noise, photograph, raster_of, text_page
 
 
-@settings(max_examples=20)
+@COSTLY
 @given(st.integers(1, 70), st.integers(1, 70))
 def test_the_same_pixels_have_full_fidelity_at_any_size(width: int, height: int) -> None:
     raster = raster_of(noise(width, height))

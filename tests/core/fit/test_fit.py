@@ -2,7 +2,7 @@ import io
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
@@ -22,14 +22,14 @@ from tallpage.core.fit import (
     fit_with,
     require_formats,
 )
-from tests.long import long_but
+from tests.long import COSTLY, long_but
 from tests.pictures import assert_same_pixels, decoded, noise, photograph, raster_of, text_page
 
 ALL = require_formats(["jpeg", "png", "webp", "avif"])
 MAKERS = {"noise": noise, "photo": photograph, "text": text_page}
 
 
-@settings(max_examples=25)
+@COSTLY
 @given(
     st.sampled_from(sorted(MAKERS)),
     st.integers(1, 160),
@@ -171,7 +171,7 @@ def test_a_first_acceptable_file_is_told_of_before_the_best_and_each_is_better_t
 
 def test_a_verdict_comes_first_and_is_about_right() -> None:
     heard = Heard()
-    result = fit_raster(raster_of(photograph(900, 900)), limit_bytes=60_000, formats=ALL, watch=heard)
+    result = fit_raster(raster_of(photograph(450, 450)), limit_bytes=15_000, formats=ALL, watch=heard)
     assert result.chosen is not None
     last = heard.verdicts[-1]
     assert all(row.met for row in heard.verdicts)
@@ -240,7 +240,7 @@ def test_formats_are_known_by_name() -> None:
 
 
 @pytest.mark.long
-@settings(max_examples=12)
+@COSTLY
 @given(
     st.sampled_from(sorted(MAKERS)),
     st.floats(0.05, 4),

@@ -5,13 +5,14 @@ from typing import ClassVar
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.errors import FitError
 from tallpage.core.fit import Candidate, Choice, FitOrder, FitResult, FitWatch, Verdict, fit_order, fit_with
 from tallpage.core.fit.encoding._formats import Format
 from tallpage.core.fit.search._lightest import search_lowest
+from tests.long import long_but
 from tests.pictures import Pixels, photograph, raster_of, text_page
 
 ALL: tuple[Format, ...] = ("jpeg", "png", "webp", "avif")
@@ -23,7 +24,7 @@ def _fitted(pixels: Pixels, **order: object) -> FitResult:
     return fit_order(raster, FitOrder(**asked))  # type: ignore[arg-type]
 
 
-@pytest.mark.parametrize("fidelity", [60, 75, 88])
+@pytest.mark.parametrize("fidelity", long_but([75], [60, 75, 88]))
 @pytest.mark.parametrize("kind", [photograph, text_page])
 def test_the_file_looks_as_good_as_asked_for_and_a_step_lighter_does_not(kind: object, fidelity: int) -> None:
     pixels = kind(360, 420)  # type: ignore[operator]
@@ -112,7 +113,6 @@ def test_a_watch_hears_what_is_expected_and_then_the_file() -> None:
     assert all(row.byte_count <= limit_bytes for row in heard.made), "who stops keeps what was told last"
 
 
-@settings(max_examples=60, deadline=None)
 @given(
     st.lists(st.floats(0, 100), min_size=2, max_size=60),
     st.floats(0, 100),

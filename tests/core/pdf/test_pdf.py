@@ -150,8 +150,8 @@ def test_what_is_hidden_folded_or_beside_the_frame_is_in_no_text_and_no_link(tmp
     [
         ({"kind": "box", "filling": "#1D2B2A"}, True),
         ({"kind": "box", "filling": "#1D2B2A40"}, False),
-        ({"kind": "box"}, False),
-        ({"kind": "ellipse", "filling": "#FFFFFF"}, True),
+        pytest.param({"kind": "box"}, False, marks=pytest.mark.long),
+        pytest.param({"kind": "ellipse", "filling": "#FFFFFF"}, True, marks=pytest.mark.long),
         ({"kind": "dim", "how": "blur"}, False),
     ],
 )
@@ -187,7 +187,7 @@ def test_paper_is_divided_at_gaps_and_no_row_is_lost(tmp_path: Path) -> None:
 
 
 def test_a_limit_is_kept_by_quality_then_by_width_or_it_is_said(tmp_path: Path) -> None:
-    page = part(tmp_path / "page", photograph(900, 1_200))
+    page = part(tmp_path / "page", photograph(450, 600))
     free, file = made(tmp_path, page)
     half, _ = made(tmp_path, page, limit_bytes=free.bytes // 2)
     assert half.met
@@ -202,6 +202,7 @@ def test_a_limit_is_kept_by_quality_then_by_width_or_it_is_said(tmp_path: Path) 
     assert file.stat().st_size == tiny.bytes
 
 
+@pytest.mark.long
 def test_several_captures_become_one_document_with_an_outline(tmp_path: Path) -> None:
     first, second = (part(tmp_path / str(number)) for number in range(2))
     result, file = made(tmp_path, first, replace(second, title="Fleet"), paper=parse_paper("A4"))

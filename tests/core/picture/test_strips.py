@@ -1,7 +1,7 @@
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.errors import FrameError, PictureUnreadable
@@ -19,7 +19,6 @@ from tests.pictures import (
 )
 
 
-@settings(max_examples=30)
 @given(st.data())
 def test_a_frame_at_its_own_width_is_exactly_its_pixels(
     tmp_path_factory: pytest.TempPathFactory, data: st.DataObject
@@ -117,7 +116,6 @@ def test_a_flat_page_stays_its_colour_at_any_size(tmp_path: Path) -> None:
     assert_close(decoded(encode_png(cut)), pixels[:23, :23], mean=0)
 
 
-@settings(max_examples=30)
 @given(st.lists(st.integers(1, 40), min_size=1, max_size=8))
 def test_strips_of_any_heights_join_without_gaps(
     tmp_path_factory: pytest.TempPathFactory, heights: list[int]

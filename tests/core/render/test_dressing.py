@@ -5,7 +5,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.cut import Cut
@@ -14,6 +14,7 @@ from tallpage.core.errors import FitError
 from tallpage.core.picture import Raster
 from tallpage.core.render import CaptureSource, Rendering, RenderRules
 from tallpage.core.sizing import Sizing
+from tests.long import COSTLY
 from tests.pictures import Pixels, assert_same_pixels, strips_of
 
 PINE = (31, 92, 77)
@@ -61,7 +62,7 @@ _WAYS = st.sampled_from(
 )
 
 
-@settings(max_examples=40)
+@COSTLY
 @given(_PARTS, _WAYS)
 def test_the_file_has_the_size_of_its_place_whatever_is_around_the_picture(
     tmp_path_factory: pytest.TempPathFactory, dressing: dict[str, Any], sizing: Sizing

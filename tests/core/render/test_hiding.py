@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.cut import Cut
@@ -16,6 +16,7 @@ from tallpage.core.page_map import Block, PageMap
 from tallpage.core.page_words import Link, PageWords, Word
 from tallpage.core.render import CaptureSource, without_hidden_words
 from tallpage.core.render.page._hiding import HidingSource
+from tests.long import COSTLY
 from tests.pictures import Pixels, assert_same_pixels, strips_of, text_page
 
 AREA = {"x_px": 31, "y_px": 57, "width_px": 150, "height_px": 90}
@@ -61,7 +62,7 @@ def test_pixels_around_are_not_touched(tmp_path: Path, how: str) -> None:
 
 
 @pytest.mark.parametrize("how", WAYS)
-@settings(max_examples=15)
+@COSTLY
 @given(st.integers(1, 399), st.integers(1, 299))
 def test_a_part_shows_the_same_as_the_whole(
     tmp_path_factory: pytest.TempPathFactory, how: str, row: int, column: int

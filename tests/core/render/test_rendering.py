@@ -4,7 +4,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tallpage.core.cut import Cut, Fold, Frame
@@ -22,7 +22,6 @@ def _pixels(raster: Raster) -> Pixels:
     return raster.rows(0, raster.size.height_px)
 
 
-@settings(max_examples=25)
 @given(st.data())
 def test_a_frame_with_folds_is_exactly_its_rows_one_under_the_other(
     tmp_path_factory: pytest.TempPathFactory, data: st.DataObject

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
@@ -20,6 +20,7 @@ from tests.core.stitch.sequences import (
     with_animation,
     with_button,
 )
+from tests.long import COSTLY
 from tests.pictures import text_page
 
 WIDTH_PX, WINDOW_PX = 480, 400
@@ -45,7 +46,7 @@ def gaps(join: Join) -> list[tuple[int, int, str]]:
     return [(gap.below, gap.above, gap.doubt) for gap in join.gaps]
 
 
-@settings(max_examples=25, deadline=None)
+@COSTLY
 @given(steps=st.lists(st.integers(20, 300), min_size=1, max_size=6), seed=st.integers(0, 99))
 def test_views_in_any_order_give_the_page(steps: list[int], seed: int) -> None:
     tops = np.cumsum([0, *steps]).astype(float)
@@ -53,7 +54,7 @@ def test_views_in_any_order_give_the_page(steps: list[int], seed: int) -> None:
     assert np.array_equal(drawn(views, joined(views, in_order=False)), views.whole)
 
 
-@settings(max_examples=15, deadline=None)
+@COSTLY
 @given(steps=st.lists(st.integers(-180, 280), min_size=2, max_size=8))
 def test_who_scrolls_to_and_fro_gets_the_page_as_far_as_it_was_seen(steps: list[int]) -> None:
     tops = [800.0]

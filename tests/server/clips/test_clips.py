@@ -178,6 +178,7 @@ def test_stopped_files_and_clips_leave_nothing(
     assert folder in cleared()
 
 
+@pytest.mark.long
 def test_what_a_killed_worker_began_is_cleared_and_taken_anew(
     api: Api, pages: str, run_queue: Callable[[], None], cleared: Callable[[], list[Path]]
 ) -> None:

@@ -74,6 +74,7 @@ def test_a_folder_is_filled_to_the_end_and_there_is_one(
     assert len(line["files"]) == 5
 
 
+@pytest.mark.long
 def test_a_pdf_is_made_anew_and_there_is_one(
     api: Api, outputs: list[int], monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -119,6 +120,7 @@ def test_a_mail_is_never_sent_twice_and_what_is_not_known_is_said(
     assert len(set(keys)) == len(keys)
 
 
+@pytest.mark.long
 def test_mails_that_had_left_are_not_sent_again(
     api: Api, outputs: list[int], letterbox: Letterbox, settings: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:

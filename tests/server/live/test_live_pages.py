@@ -61,6 +61,7 @@ def test_an_area_is_the_first_cut_of_what_was_seen(api: Api, site: str) -> None:
     assert [frame[name] for name in ("x_px", "y_px", "width_px", "height_px")] == [200, 100, 600, 400]
 
 
+@pytest.mark.long
 def test_a_sign_in_is_kept_sealed_and_pages_are_taken_with_it(site: str) -> None:
     async def story() -> None:
         tab = await Tab().connect()
@@ -111,6 +112,7 @@ def test_a_page_goes_on_in_the_tab_that_came_last(site: str) -> None:
     in_tabs(story)
 
 
+@pytest.mark.long
 def test_another_screen_is_another_page_and_the_same_one_opens_again(site: str) -> None:
     async def story() -> None:
         tab = await Tab().connect()
@@ -154,6 +156,7 @@ class _Clock:
         return time.monotonic() + self.ahead_s
 
 
+@pytest.mark.long
 def test_a_page_that_nobody_uses_is_closed_after_a_warning(
     site: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:

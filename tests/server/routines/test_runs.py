@@ -138,6 +138,7 @@ def test_a_page_in_the_address_field_is_taken_and_run_over(
     assert Capture.objects.filter(address="https://skerrin.example/broken").count() == 2, "taken once more"
 
 
+@pytest.mark.long
 def test_several_pages_are_taken_by_a_sweep_so_that_no_host_is_pressed(
     api: Api, keep: Keep, carry_on: CarryOn, go: Callable[[int], None]
 ) -> None:
@@ -178,6 +179,7 @@ def test_every_page_of_a_sweep_is_run_over_as_it_arrives_and_again_the_next_time
     assert runs[0]["counts"]["done"] == 2
 
 
+@pytest.mark.long
 def test_a_run_is_paused_gone_on_with_and_stopped(
     api: Api, keep: Keep, make_page: MakePage, run_queue: Callable[[], None], carry_on: CarryOn
 ) -> None:
