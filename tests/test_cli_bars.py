@@ -39,7 +39,8 @@ def _on_a_terminal(*arguments: str) -> tuple[str, str]:
 
 @pytest.mark.parametrize(
     ("command", "stage"),
-    [(("fit", "{}", "--width", "200", "--limit", "30kB", "--out", "{}-fit"), "WebP"),
+    [pytest.param(("fit", "{}", "--width", "200", "--limit", "30kB", "--out", "{}-fit"), "WebP",
+                  marks=pytest.mark.long),
      (("pdf", "{}", "--paper", "A4", "--out", "{}.pdf"), "drawing")],
 )  # fmt: skip
 def test_a_bar_says_what_is_done_on_a_terminal_alone(

@@ -110,7 +110,7 @@ def test_the_pixels_are_those_of_a_fit_by_hand(run_here: RunCommand, tmp_path: P
     )
 
 
-@pytest.mark.parametrize("name", long_but(["article-picture", "site-for-review"], starter_names()))
+@pytest.mark.parametrize("name", long_but(["article-picture"], starter_names()))
 def test_each_routine_that_ships_runs_on_any_picture(run_here: RunCommand, tmp_path: Path, name: str) -> None:
     picture = tmp_path / "ferry.png"
     picture.write_bytes(as_png(photograph(700, 900)))

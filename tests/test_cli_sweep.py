@@ -160,6 +160,7 @@ def test_a_killed_sweep_goes_on_and_ends_as_if_it_had_not_been_killed(
     assert len(_files(killed)) == 6
 
 
+@pytest.mark.long
 def test_a_cut_is_shown_of_every_page_that_it_lies_on(
     run_capturing: RunCommand, site: str, tmp_path: Path
 ) -> None:

@@ -123,7 +123,8 @@ class Person:
     def close_panels(self) -> None:
         """Have what is open closed by Escape."""
         self.press(Keys.ESCAPE)
-        self.until(lambda _: not self.all("[role=dialog]"), what="no panel")
+        panels = "[role=dialog]:not([aria-label=Notices] *)"
+        self.until(lambda _: not self.all(panels), what="no panel")
 
     def field(self, label: str) -> WebElement:
         """The field inside the label of exactly these words."""

@@ -107,6 +107,7 @@ def test_a_second_cut_leaves_the_first_as_it_is(person: Person, picture_id: int)
     person.see_frame(0, 0, 600, 300)
 
 
+@pytest.mark.long
 def test_a_page_over_40_000_px_keeps_only_what_is_seen(person: Person) -> None:
     capture_id = person.stored("/archive")
     capture = person.ask(f"/captures/{capture_id}")

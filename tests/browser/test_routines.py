@@ -57,9 +57,7 @@ def _see_labelled(person: Person, found: str) -> None:
 
 
 def test_what_was_done_once_is_kept_tried_and_run_over_five(person: Person) -> None:
-    sweep_id = person.sweep("/timetable", "/offices", "/", "/offices?of=winter", "/notices/5", screens=1)
-    shots = [shot for row in person.ask(f"/sweeps/{sweep_id}/rows")["rows"] for shot in row["shots"]]
-    captures = [shot["capture_id"] for shot in shots]
+    captures = [person.stored(path) for path in ("/timetable", "/offices", "/", "/offices", "/notices/3")]
     (cut,) = person.ask(f"/captures/{captures[1]}")["cuts"]
     table = next(row for row in person.ask(f"/captures/{captures[1]}/map") if row["role"] == "table")
     frame = {name: table[name] for name in ("x_px", "y_px", "width_px", "height_px")}

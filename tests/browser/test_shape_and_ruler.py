@@ -66,6 +66,7 @@ def test_numbers_count_from_the_corner_that_is_chosen(person: Person, picture_id
     assert person.stored_frame(picture_id) == (820 - 30 - 200, 900 - 40 - 100, 200, 100)
 
 
+@pytest.mark.long
 def test_a_ruler_goes_from_edge_to_edge_and_stays(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.until(lambda _: person.ask(f"/captures/{picture_id}/map"), what="blocks")

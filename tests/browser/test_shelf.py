@@ -22,7 +22,7 @@ def _chosen(person: Person, count: int) -> None:
 
 def test_four_are_chosen_labelled_moved_and_taken_away_in_one_zip(person: Person) -> None:
     person.open("/shelf")
-    ids = [person.uploaded(gradient(60, 40 + number)) for number in range(5)]
+    ids = [person.picture(gradient(60, 40)) for _ in range(5)]
     person.open("/shelf")
     person.until(
         lambda _: len(person.all(f"[data-capture='{ids[0]}'][data-state=done]")) == 1, what="the captures"

@@ -128,6 +128,7 @@ def test_leaves_overlap_and_are_numbered_where_the_slot_says_so(
     assert_close(original, result, mean=12)
 
 
+@pytest.mark.long
 def test_fewer_leaves_than_a_slot_allows_are_not_made(api: Api, run_queue: RunQueue, cut_id: int) -> None:
     row = _slot_row(api, run_queue, cut_id, 400)
     api.send("POST", f"/outputs/{row['id']}/leaves", {"leaf_count": 1}, status=202)

@@ -82,6 +82,7 @@ def test_a_dropped_picture_cannot_be_retaken(
     assert api.refused("POST", f"/captures/{capture_id}/retake")["code"] == "not_a_page"
 
 
+@pytest.mark.long
 def test_a_cut_off_page_goes_on_further_down(api: Api, run_queue: Callable[[], None], site: str) -> None:
     upper = _taken(api, run_queue, f"{site}/timetable", max_screens=2)
     assert (upper["truncated"], upper["top_px"], upper["bottom_px"]) == (True, 0, 1_200)

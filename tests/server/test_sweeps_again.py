@@ -109,6 +109,7 @@ def test_a_page_that_answers_an_error_now_is_gone(api: Api, go: Go) -> None:
     assert _shown(api, second, "gone") == ["a"]
 
 
+@pytest.mark.long
 def test_a_site_is_asked_again_what_it_lists(api: Api, go: Go, listed: Callable[..., None]) -> None:
     unwanted = "http://skerrin.example/news/unwanted"
     first = started(api, "news/a", "news/b", site="http://skerrin.example/map.xml", left_out=[unwanted])

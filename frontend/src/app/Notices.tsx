@@ -26,9 +26,18 @@ function Lines() {
         data: notice,
       });
   }, [waiting, take, add]);
+  // Whoever goes on working has read what only says that something is done: it covers nothing any longer.
+  useEffect(() => {
+    const goOn = (event: PointerEvent) => {
+      if (event.target instanceof Element && event.target.closest("[aria-label=Notices]")) return;
+      for (const { id, data } of toasts) if (data?.tone === "info" && !data.action) close(id);
+    };
+    document.addEventListener("pointerdown", goOn);
+    return () => document.removeEventListener("pointerdown", goOn);
+  }, [toasts, close]);
   return (
     <Toast.Portal>
-      <Toast.Viewport className="fixed bottom-4 left-1/2 z-50 flex w-[min(36rem,92vw)] -translate-x-1/2 flex-col-reverse gap-2" aria-label="Notices">
+      <Toast.Viewport className="fixed bottom-[calc(1rem+var(--lower-bar-height,0px))] left-1/2 z-50 flex w-[min(36rem,92vw)] -translate-x-1/2 flex-col-reverse gap-2" aria-label="Notices">
         {toasts.map((toast) => (
           <Toast.Root
             key={toast.id}

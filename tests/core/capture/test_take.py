@@ -152,7 +152,7 @@ def test_a_strip_that_is_told_of_can_be_looked_at(site: str, take: Take, tmp_pat
         there = strips_so_far(tmp_path)
         told.append((progress.done if progress.stage == "taking" else 0, len(there.strips) if there else 0))
 
-    take(PageRequest(address=f"{site}/archive", screen=DESK), tmp_path, on_progress=look)
+    take(PageRequest(address=f"{site}/islands", screen=DESK), tmp_path, on_progress=look)
     assert max(done for done, _ in told) > 0
     assert all(done <= there for done, there in told)
 

@@ -86,6 +86,7 @@ def test_a_pdf_is_made_anew_and_there_is_one(
     assert (line["job"]["state"], line["sheets"]) == ("done", 3)
 
 
+@pytest.mark.long
 def test_a_link_leads_nowhere_until_it_is_whole_and_there_is_one(
     api: Api, outputs: list[int], monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -45,6 +45,7 @@ def test_a_page_is_used_and_taken_and_its_steps_are_kept_with_it(api: Api, site:
     assert capture.cuts.count() == 1
 
 
+@pytest.mark.long
 def test_an_area_is_the_first_cut_of_what_was_seen(api: Api, site: str) -> None:
     async def story() -> None:
         tab = await Tab().connect()
@@ -185,6 +186,7 @@ def test_a_page_that_nobody_uses_is_closed_after_a_warning(
     in_tabs(story)
 
 
+@pytest.mark.long
 def test_a_page_whose_person_is_gone_is_closed(site: str, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(visits, "ALONE_S", 0.5)
     monkeypatch.setattr(visits, "_LOOK_S", 0.1)

@@ -6,6 +6,7 @@ import { useJoinCaptures } from "../../api/joins";
 import { useRetakeMany } from "../../api/retake";
 import { useBatch, useChangeFolders, useFolders, useLabels } from "../../api/shelf";
 import type { Batch, Retaken } from "../../api/types";
+import { lowerBar } from "../../app/lowerBar";
 import { useNotices } from "../../app/notices";
 import { showProblem } from "../../app/showProblem";
 import { HandOverPanel } from "../../handover/HandOverPanel";
@@ -42,7 +43,7 @@ export function ChosenBar({ found }: { found: readonly number[] }) {
   const move = (folder: number | null, name: string) =>
     act({ action: "move", folder }, `Moved ${words} ${name ? `into “${name}”` : "out of their folders"}.`);
   return (
-    <div className="sticky bottom-0 z-20 -mx-4 mt-8 flex flex-wrap items-center gap-2 border-t border-base-content bg-base-100 px-4 py-2 text-sm sm:-mx-6 sm:px-6" role="region" aria-label="Chosen captures" data-chosen-count={some.length}>
+    <div ref={lowerBar} className="sticky bottom-0 z-20 -mx-4 mt-8 flex flex-wrap items-center gap-2 border-t border-base-content bg-base-100 px-4 py-2 text-sm sm:-mx-6 sm:px-6" role="region" aria-label="Chosen captures" data-chosen-count={some.length}>
       <span className="font-semibold">{words} chosen</span>
       {found.some((id) => !ids.has(id)) && (
         <button type="button" className="btn btn-ghost btn-xs" onClick={() => choose(found)}>
