@@ -106,6 +106,13 @@ def test_an_area_that_covers_the_page_or_lies_beyond_is_no_trouble(tmp_path: Pat
     assert_same_pixels(_shown(_hiding(tmp_path / "beyond", page, beyond)), page)
 
 
+@pytest.mark.parametrize("how", ["pixelate", "blur", "patch"])
+def test_what_is_solid_lies_over_whatever_overlaps_it(tmp_path: Path, how: str) -> None:
+    around = {"x_px": 0, "y_px": 20, "width_px": 300, "height_px": 300, "how": how}
+    shown = _shown(_hiding(tmp_path, text_page(300, 400), {"how": "solid", "colour": "#1D2B2A"}, around))
+    assert (shown[57:147, 31:181] == (0x1D, 0x2B, 0x2A)).all()
+
+
 def test_the_words_below_are_not_told_either(tmp_path: Path) -> None:
     boxes = [
         Box(x_px=30, y_px=60, width_px=100, height_px=20),
