@@ -82,6 +82,7 @@ def test_an_impossible_number_is_refused_with_what_is_possible(person: Person, p
     assert person.frame() == (0, 0, 600, 1_500)
 
 
+@pytest.mark.long
 def test_undo_and_redo_walk_through_what_was_done(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.type_number("height_px", 700)
@@ -174,6 +175,7 @@ def test_blocks_light_up_and_are_framed_by_a_click_and_clicked_again_go_outwards
         person.see_frame(*(wanted[name] for name in FIELDS))
 
 
+@pytest.mark.long
 def test_a_key_that_is_held_makes_one_cut(person: Person) -> None:
     capture_id = person.stored("/departures")
     person.open_bench(capture_id)

@@ -83,7 +83,7 @@ def test_two_windows_that_change_different_things_of_one_cut_both_have_their_way
     ("choice", "chosen", "other"),
     [
         ("Keep this one", (0, 0, 500, 1_500), (0, 0, 600, 400)),
-        ("Take the other", (0, 0, 600, 400), (0, 0, 500, 1_500)),
+        pytest.param("Take the other", (0, 0, 600, 400), (0, 0, 500, 1_500), marks=pytest.mark.long),
     ],
 )
 def test_two_windows_that_change_the_same_thing_are_asked_and_neither_is_lost(

@@ -205,6 +205,7 @@ def test_edges_rings_and_words_in_empty_fields_can_be_seen(person: Person, theme
         assert seen["faint"] >= 4.5, (path, seen)
 
 
+@pytest.mark.long
 def test_escape_closes_the_keys_and_nothing_behind_them(person: Person) -> None:
     capture_id = person.stored("/departures")
     person.open_bench(capture_id)

@@ -60,6 +60,7 @@ def test_a_page_is_divided_and_the_break_moved(person: Person) -> None:
     person.until(lambda _: not person.all("[data-spine] [data-break]"), what="the page is whole again")
 
 
+@pytest.mark.long
 def test_a_file_fills_a_box_and_says_what_it_shows(person: Person) -> None:
     person.open_bench(person.stored("/departures"))
     sizes = next(row for row in person.all("select") if "By width" in row.text)

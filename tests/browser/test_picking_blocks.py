@@ -170,6 +170,7 @@ def test_the_wheel_goes_to_16_times_at_the_pointer_and_back(person: Person, take
     person.until(lambda _: _zoom(person) < first, what="the whole page")
 
 
+@pytest.mark.long
 def test_a_block_pressed_before_the_blocks_have_come_is_framed_once_they_have(
     person: Person, taken_id: int
 ) -> None:

@@ -71,6 +71,7 @@ def test_a_page_is_taken_again_and_what_is_in_doubt_is_looked_at(person: Person,
     person.see("[data-output][data-state=done]")
 
 
+@pytest.mark.long
 def test_a_cut_is_carried_over_to_another_capture(person: Person) -> None:
     first, second = person.stored("/"), person.stored("/")
     _pointed(person, first)

@@ -54,6 +54,7 @@ def test_a_frame_gives_a_file_of_an_exact_size_however_it_is_drawn(person: Perso
     assert kept[0]["name"] == "600 × 315 px"
 
 
+@pytest.mark.long
 def test_numbers_count_from_the_corner_that_is_chosen(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.type_number("width_px", 200)
