@@ -7,6 +7,7 @@ from django_q.models import OrmQ
 
 from tallpage.core.errors import PageError, Stopped
 from tallpage.server.jobs import idling
+from tallpage.server.jobs.apart import each_apart, safely
 from tallpage.server.jobs.bell import Bell, ring
 from tallpage.server.jobs.broker import BellBroker
 from tallpage.server.jobs.models import Job
@@ -75,6 +76,47 @@ def test_an_unknown_error_is_told_without_its_insides(sample: Sample) -> None:
     assert _state(job) == "failed"
     assert job.error is not None
     assert (job.error["code"], "secret" in str(job.error)) == ("internal", False)
+
+
+def test_of_several_rows_one_that_fails_fails_alone(sample: Sample) -> None:
+    jobs = [enqueue("sample") for _ in range(3)]
+    failed: list[tuple[Job, str]] = []
+
+    def do(job: Job) -> None:
+        if job == jobs[0]:
+            raise ZeroDivisionError
+        if job == jobs[1]:
+            raise PageError("The page broke.", hint="Mend it.", code="page_broke")
+        done.append(job)
+
+    done: list[Job] = []
+    each_apart(jobs, do, fail=lambda job, reason: failed.append((job, reason)))
+    assert done == jobs[2:]
+    assert [job for job, _ in failed] == jobs[:2]
+    assert "The server's log says more" in failed[0][1]
+    assert failed[1][1] == "The page broke. Mend it."
+
+
+@pytest.mark.parametrize(
+    "error", [ZeroDivisionError(), OSError("full"), UnicodeEncodeError("x", "", 0, 0, "")]
+)
+def test_a_step_that_fails_does_not_end_what_goes_round(error: Exception) -> None:
+    def step() -> None:
+        raise error
+
+    assert safely(step) is None
+    assert safely(lambda: 7) == 7
+
+
+def test_a_row_that_cannot_be_marked_as_failed_does_not_stop_the_others(sample: Sample) -> None:
+    jobs, met = [enqueue("sample") for _ in range(2)], []
+
+    def broken(job: Job, *_: object) -> None:
+        met.append(job)
+        raise ZeroDivisionError
+
+    each_apart(jobs, broken, fail=broken)
+    assert met == [jobs[0], jobs[0], jobs[1], jobs[1]]
 
 
 def test_a_waiting_job_is_stopped_at_once(sample: Sample) -> None:

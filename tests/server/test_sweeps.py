@@ -17,7 +17,7 @@ from tallpage.server.outlets.models import Outlet, Slot
 from tallpage.server.shelf.models import Capture
 from tallpage.server.sweeps import listing
 from tallpage.server.sweeps.dispatch import feed_all
-from tallpage.server.sweeps.models import Shot
+from tallpage.server.sweeps.models import Shot, Sweep
 from tests.server.conftest import Api
 from tests.server.sweeping import TWO_SCREENS, started
 
@@ -150,6 +150,24 @@ def test_pause_and_stop_take_hold_and_going_on_takes_the_rest(api: Api, go: Call
     api.send("POST", f"/sweeps/{sweep_id}/stop-mode", {"stop_mode": "go_on"})
     go(8)
     assert _count(api, sweep_id)["taken"] == Capture.objects.count() == 6
+
+
+def test_a_sweep_that_cannot_go_on_fails_alone_and_goes_on_when_asked(
+    api: Api, go: Callable[[int], None]
+) -> None:
+    broken, sound = started(api, "a", "b"), started(api, "c")
+    asked = Sweep.objects.get(pk=broken).settings
+    Sweep.objects.filter(pk=broken).update(settings={"wait_ms": "for ever"})
+    go(3)
+    assert api.get(f"/sweeps/{sound}")["finished_at"]
+    Sweep.objects.filter(pk=broken).update(settings=asked)
+    told = api.get(f"/sweeps/{broken}")
+    assert told["finished_at"]
+    assert told["problem"].startswith("It cannot go on: ")
+    api.send("POST", f"/sweeps/{broken}/stop-mode", {"stop_mode": "go_on"})
+    go(4)
+    told = api.get(f"/sweeps/{broken}")
+    assert (told["count"]["taken"], told["problem"]) == (4, "")
 
 
 def test_what_failed_or_was_marked_is_retaken(api: Api, go: Callable[[int], None]) -> None:

@@ -177,6 +177,19 @@ def test_a_sweep_is_taken_again_when_its_time_comes(api: Api, go: Go, run_queue:
     assert Sweep.objects.count() == 3
 
 
+def test_a_schedule_whose_time_zone_is_gone_is_told_and_others_are_kept(
+    api: Api, go: Go, run_queue: Callable[[], None]
+) -> None:
+    broken, sound = _scheduled(api, go, "a"), _scheduled(api, go, "b")
+    Schedule.objects.filter(sweep=broken).update(time_zone="Sound/Skerrin")
+    _let_time_come()
+    start_due()
+    run_queue()
+    assert "Sound/Skerrin" in api.get(f"/sweeps/{broken}")["problem"]
+    assert api.get(f"/sweeps/{broken}")["schedule"] is None
+    assert Sweep.objects.filter(previous=sound).count() == 1
+
+
 @pytest.mark.long
 def test_a_time_at_which_the_site_did_not_answer_is_told_and_the_next_one_kept(
     api: Api, go: Go, run_queue: Callable[[], None], closed_port: int

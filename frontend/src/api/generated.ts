@@ -6441,6 +6441,8 @@ export interface components {
             settings: components["schemas"]["TakeSettings"];
             /** Site */
             site: string;
+            /** Problem */
+            problem: string;
             /** Previous Id */
             previous_id: number | null;
             /** Previous At */

@@ -10,7 +10,7 @@ import pytest
 from tallpage.server.jobs.models import Job
 from tallpage.server.outlets.models import Output
 from tallpage.server.routines.dispatch import feed_runs
-from tallpage.server.routines.models import RunItem
+from tallpage.server.routines.models import RoutineVersion, Run, RunItem
 from tallpage.server.shelf.models import Capture, Cut
 from tallpage.server.sweeps.models import Sweep
 from tests.pictures import assert_same_pixels, decoded
@@ -61,6 +61,23 @@ def test_five_captures_of_which_one_lacks_the_block(
         assert (file["slot"], file["width"], file["met"]) == ("Narrow", 100, True)
         assert file["bytes"] <= 30_000
     assert len(api.get(f"/runs/{run['id']}/outputs")) == 4
+
+
+def test_a_run_whose_values_no_longer_fit_fails_alone(
+    api: Api, keep: Keep, make_page: MakePage, carry_on: CarryOn
+) -> None:
+    asking, plain = keep(TABLE, SLOT), keep(TABLE, name="Plain")
+    broken = _start(api, asking, captures=[make_page().pk], values={"width": "90"})
+    sound = _start(api, plain, captures=[make_page().pk])
+    version = Run.objects.get(pk=broken["id"]).version
+    slot = {name: value for name, value in SLOT.items() if name != "ask"}
+    RoutineVersion.objects.filter(pk=version.pk).update(document={**version.document, "steps": [TABLE, slot]})
+    carry_on()
+    assert _read(api, sound)["counts"]["done"] == 1
+    told = _read(api, broken)
+    assert (told["finished"], told["counts"]["failed"]) == (True, 1)
+    assert "width" in told["note"]
+    assert _items(api, broken)[0]["error"] == told["note"]
 
 
 def test_the_pixels_are_those_that_a_person_makes_by_hand(

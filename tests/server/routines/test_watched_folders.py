@@ -11,6 +11,7 @@ import pytest
 from tallpage.server.routines import watching
 from tallpage.server.routines.models import RunItem
 from tallpage.server.routines.watching import folder_of, look_into_folders
+from tallpage.server.shelf.arriving.importing import order_received
 from tallpage.server.shelf.models import Capture
 from tests.pictures import as_png, photograph
 from tests.server.conftest import Api
@@ -100,7 +101,7 @@ def test_a_kill_while_a_picture_comes_in_neither_loses_nor_doubles_it(
     def killed(*_: object) -> None:
         raise Killed
 
-    where = "_move" if was_taken_in else "order_picture"
+    where = "_move" if was_taken_in else "order_received"
     with monkeypatch.context() as patched:
         patched.setattr(watching, where, killed)
         with pytest.raises(Killed):
@@ -113,6 +114,55 @@ def test_a_kill_while_a_picture_comes_in_neither_loses_nor_doubles_it(
     assert Capture.objects.count() == 1
     assert [path.name for path in (watched / "taken").iterdir()] == ["boat.png"]
     assert RunItem.objects.count() == 1
+
+
+@pytest.mark.parametrize(
+    ("raw", "shown"),
+    [(b"bad\xff\xfename.png", "bad��name.png"), (("大" * 80 + ".png").encode(), "大" * 80 + ".png")],
+    ids=["no UTF-8", "long"],
+)
+def test_whatever_a_picture_is_called_it_is_taken_in(watched: Path, raw: bytes, shown: str) -> None:
+    _put(watched, os.fsdecode(raw), as_png(photograph(50, 50)))
+    assert look_into_folders()
+    assert not look_into_folders()
+    assert [path.name for path in (watched / "taken").iterdir()] == [shown]
+    assert RunItem.objects.get().name == shown
+
+
+def test_what_an_earlier_version_could_not_take_in_is_taken_in(
+    watched: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(watching, "_LONGEST_S", -1.0)
+    _put(watched, os.fsdecode(b".arriving-0a-bad\xff.png"), as_png(photograph(50, 50)))
+    look_into_folders()
+    assert [path.name for path in (watched / "taken").iterdir()] == ["bad�.png"]
+
+
+def test_a_newer_picture_of_the_same_name_is_not_lost_after_a_kill(
+    watched: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(watching, "_LONGEST_S", -1.0)
+    _put(watched, ".arriving-0a-boat.png", as_png(photograph(50, 50, seed=1)))
+    _put(watched, "boat.png", as_png(photograph(50, 50, seed=2)))
+    look_into_folders()
+    assert {path.name for path in (watched / "taken").iterdir()} == {"boat.png", "boat 2.png"}
+
+
+def test_one_picture_that_breaks_the_work_does_not_keep_others_from_coming_in(
+    api: Api, watched: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def order(path: Path, name: str) -> Capture:
+        if name == "a.png":
+            raise ZeroDivisionError
+        return order_received(path, name)
+
+    monkeypatch.setattr(watching, "order_received", order)
+    for name in ("a.png", "b.png"):
+        _put(watched, name, as_png(photograph(50, 50)))
+    look_into_folders()
+    assert [path.name for path in (watched / "refused").iterdir()] == ["a.png"]
+    assert [path.name for path in (watched / "taken").iterdir()] == ["b.png"]
+    assert "a.png: something went wrong" in api.get("/watched-folders")[0]["problem"]
 
 
 def test_a_folder_that_is_left_alone_stays_and_is_not_looked_into(api: Api, watched: Path) -> None:

@@ -102,6 +102,11 @@ function Far({ sweep }: { sweep: Sweep }) {
           </Link>
         )}
         {sweep.previous_at && <span>compared with {formatWhen(sweep.previous_at, now)}</span>}
+      {sweep.problem && (
+        <p className="w-full text-error" role="alert">
+          {sweep.problem}
+        </p>
+      )}
       {count.on_now[0] && <span className="max-w-md truncate">now {count.on_now[0].replace(/^https?:\/\//, "")}</span>}
     </div>
   );

@@ -7,6 +7,7 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
+from tallpage.server.jobs.apart import each_apart
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.owner import is_dead
 from tallpage.server.jobs.queue import Cluster, hand_over, kinds_on
@@ -20,21 +21,27 @@ IDLE_AFTER = timedelta(seconds=15)
 
 def recover_abandoned() -> int:
     """Queue again every running job whose worker is gone or silent; returns how many."""
-    recovered = 0
-    for job in Job.objects.filter(state=Job.State.RUNNING):
-        silent = job.heartbeat_at is None or job.heartbeat_at < timezone.now() - SILENT_AFTER
-        if not (silent or is_dead(job.owner)):
-            continue
-        with transaction.atomic():
-            ours = Job.objects.filter(pk=job.pk, owner=job.owner, state=Job.State.RUNNING).update(
-                state=Job.State.STOPPED if job.stop_requested else Job.State.QUEUED,
-                owner="",
-                stop_requested=False,
-            )
-            if ours and not job.stop_requested:
-                hand_over(job)
-                recovered += 1
-    return recovered
+    recovered = []
+
+    @transaction.atomic
+    def take_up(job: Job) -> None:
+        ours = Job.objects.filter(pk=job.pk, owner=job.owner, state=Job.State.RUNNING).update(
+            state=Job.State.STOPPED if job.stop_requested else Job.State.QUEUED,
+            owner="",
+            stop_requested=False,
+        )
+        if ours and not job.stop_requested:
+            hand_over(job)
+            recovered.append(job)
+
+    long_ago = timezone.now() - SILENT_AFTER
+    running = Job.objects.filter(state=Job.State.RUNNING)
+    each_apart(
+        (row for row in running if (row.heartbeat_at or long_ago) <= long_ago or is_dead(row.owner)),
+        take_up,
+        fail=_fail,
+    )
+    return len(recovered)
 
 
 def recover_lost_tickets(cluster: Cluster) -> int:
@@ -57,3 +64,12 @@ def recover_lost_tickets(cluster: Cluster) -> int:
                 hand_over(job)
                 recovered += 1
     return recovered
+
+
+def _fail(job: Job, reason: str) -> None:
+    Job.objects.filter(pk=job.pk, owner=job.owner, state=Job.State.RUNNING).update(
+        state=Job.State.FAILED,
+        owner="",
+        finished_at=timezone.now(),
+        error={"code": "internal", "sentence": reason, "hint": ""},
+    )

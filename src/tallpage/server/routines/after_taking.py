@@ -12,6 +12,7 @@ from tallpage.core.errors import RoutineError, TallPageError
 from tallpage.server.handover.rights import options_with_rights
 from tallpage.server.handover.selection import Selection
 from tallpage.server.handover.working import order
+from tallpage.server.jobs.apart import each_apart
 from tallpage.server.jobs.models import Job
 from tallpage.server.preferences.catalogue import Setting, register_setting
 from tallpage.server.preferences.kinds import choice, line
@@ -84,13 +85,21 @@ def note_ordered(capture: Capture, person: str, **_: object) -> None:
 def follow_up() -> bool:
     """Do what is due; it never has to be soon again. A page that was not taken needs nothing."""
     due = AfterTaking.objects.exclude(capture__job__state__in=_PENDING).select_related("capture")
-    for row in due[:_AT_ONCE]:
-        with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
-            still = AfterTaking.objects.filter(pk=row.pk).select_related("capture").first()
-            if still is not None:
-                _follow(still)
-                still.delete()
+    each_apart(due[:_AT_ONCE], _follow_once, fail=_give_up)
     return False
+
+
+@transaction.atomic  # it is begun as a writer, so two supervisors take turns
+def _follow_once(row: AfterTaking) -> None:
+    still = AfterTaking.objects.filter(pk=row.pk).select_related("capture").first()
+    if still is not None:
+        _follow(still)
+        still.delete()
+
+
+def _give_up(row: AfterTaking, reason: str) -> None:
+    _warn(row, reason)
+    AfterTaking.objects.filter(pk=row.pk).delete()
 
 
 def _follow(row: AfterTaking) -> None:
@@ -104,9 +113,13 @@ def _follow(row: AfterTaking) -> None:
             else:
                 _save(row)
     except TallPageError as error:
-        words = "No routine was run" if row.what == AfterTaking.What.RUN else "It was not saved in the folder"
-        capture.warnings = [*capture.warnings, f"{words}: {error.in_one_line()}"]
-        capture.save(update_fields=["warnings"])
+        _warn(row, error.in_one_line())
+
+
+def _warn(row: AfterTaking, reason: str) -> None:
+    words = "No routine was run" if row.what == AfterTaking.What.RUN else "It was not saved in the folder"
+    row.capture.warnings = [*row.capture.warnings, f"{words}: {reason}"]
+    row.capture.save(update_fields=["warnings"])
 
 
 def _run(row: AfterTaking) -> None:

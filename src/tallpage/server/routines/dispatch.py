@@ -17,6 +17,7 @@ from tallpage.core.routine import OutStep, Routine, request_of
 from tallpage.server.handover.rights import options_with_rights
 from tallpage.server.handover.selection import Selection
 from tallpage.server.handover.working import order
+from tallpage.server.jobs.apart import each_apart
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import enqueue, request_stop
 from tallpage.server.jobs.ticking import wake
@@ -37,16 +38,14 @@ _PENDING = (Job.State.QUEUED, Job.State.RUNNING)
 def feed_runs() -> bool:
     """Carry every run on that goes on; whether there is one. Short: a few rows."""
     _follow_sweeps()
-    goes_on = False
-    for run in Run.objects.filter(finished_at=None).select_related("version__routine"):
-        if run.stop_mode == Run.StopMode.PAUSE and not run.items.filter(state__in=UNDER_WAY).exists():
-            continue
-        goes_on = True
-        with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
-            run.refresh_from_db()
-            if run.finished_at is None:
-                _carry_on(run)
-    return goes_on
+    runs = Run.objects.filter(finished_at=None).select_related("version__routine")
+    going_on = [
+        run
+        for run in runs
+        if run.stop_mode != Run.StopMode.PAUSE or run.items.filter(state__in=UNDER_WAY).exists()
+    ]
+    each_apart(going_on, _carry_on, fail=_end_with)
+    return bool(going_on)
 
 
 def wake_runs(**_: object) -> None:
@@ -54,7 +53,17 @@ def wake_runs(**_: object) -> None:
     transaction.on_commit(lambda: wake("files"), robust=True)
 
 
+def _end_with(run: Run, reason: str) -> None:
+    """A run that cannot go on: what is left of it has failed."""
+    run.items.exclude(state__in=ENDED).update(state=RunItem.State.FAILED, error=reason)
+    Run.objects.filter(pk=run.pk).update(finished_at=timezone.now(), note=reason)
+
+
+@transaction.atomic  # it is begun as a writer, so two supervisors take turns
 def _carry_on(run: Run) -> None:
+    run.refresh_from_db()
+    if run.finished_at is not None:
+        return
     chain = run.chain()
     _add_arrived(run)
     for item in run.items.filter(state__in=UNDER_WAY).select_related("capture__job", "job", "hand_over__job"):

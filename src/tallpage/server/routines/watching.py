@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import os
 import time
 import uuid
@@ -11,16 +12,18 @@ from typing import Any
 
 from django.conf import settings
 from django.core.files import File
-from django.db import transaction
+from django.db import OperationalError, transaction
 from pathvalidate import sanitize_filename
 
-from tallpage.core.errors import PictureTooLarge, RoutineError, TallPageError
+from tallpage.core.errors import PictureTooLarge, RoutineError, StorageError, TallPageError
 from tallpage.core.files import storage_errors
+from tallpage.server.jobs.apart import each_apart
 from tallpage.server.preferences.out_folder import out_folder
 from tallpage.server.routines.models import Routine, Run, RunItem, WatchedFolder
 from tallpage.server.routines.runs import require_runnable
-from tallpage.server.shelf.arriving.importing import order_picture
+from tallpage.server.shelf.arriving.importing import order_received, received
 
+_log = logging.getLogger(__name__)
 HOME_OF_ALL = "watched"
 TAKEN, REFUSED = "taken", "refused"
 """Where pictures go from a watched folder: into these folders of it."""
@@ -32,6 +35,7 @@ _LONGEST_S = 60.0
 """For so long a file may be on its way in."""
 _ARRIVING = ".arriving-"
 _MOST_NAME_BYTES = 200
+"""Of a name on disk there may be 255; what a file is called while it arrives comes before its name."""
 _MOST_NAME_CHARS = 60
 _MOST_BYTES = 500_000_000
 
@@ -82,27 +86,35 @@ def require_no_loop() -> None:
 
 def look_into_folders() -> bool:
     """Take in what was put into the watched folders; whether there may be more soon."""
-    soon = False
-    for watched in WatchedFolder.objects.filter(routine__deleted_at=None).select_related("routine"):
+    came: list[Path] = []
+
+    def look(watched: WatchedFolder) -> None:
         folder = folder_of(watched.name)
         _clear_up_after_a_kill(folder)
         for path in _settled(folder)[:_AT_ONCE]:
-            soon = True
+            came.append(path)
             _take_in(watched, path)
-    return soon
+
+    watched = WatchedFolder.objects.filter(routine__deleted_at=None).select_related("routine")
+    each_apart(watched, look, fail=_tell)
+    return bool(came)
+
+
+def _tell(watched: WatchedFolder, problem: str) -> None:
+    WatchedFolder.objects.filter(pk=watched.pk).update(problem=problem)
 
 
 def _settled(folder: Path) -> list[Path]:
     """Files that nobody writes to any more, the oldest first. Links are left alone, wherever they lead."""
-    try:
-        entries = [entry for entry in os.scandir(folder) if entry.is_file(follow_symlinks=False)]
-    except OSError:
-        return []
-    ready = [
-        (entry.stat().st_mtime, Path(entry.path))
-        for entry in entries
-        if not entry.name.startswith(".") and time.time() - entry.stat().st_mtime > _SETTLED_S
-    ]
+    ready = []
+    with suppress(OSError), os.scandir(folder) as entries:
+        for entry in entries:
+            if entry.name.startswith(".") or not entry.is_file(follow_symlinks=False):
+                continue
+            with suppress(FileNotFoundError):  # somebody took it away again
+                changed_at_s = entry.stat().st_mtime
+                if time.time() - changed_at_s > _SETTLED_S:
+                    ready.append((changed_at_s, Path(entry.path)))
     return [path for _, path in sorted(ready)]
 
 
@@ -112,30 +124,48 @@ def _take_in(watched: WatchedFolder, path: Path) -> None:
     The file has a name of its own meanwhile, which its row knows: after a kill it is known whether it was
     taken in.
     """
-    arriving = path.with_name(f"{_ARRIVING}{uuid.uuid4().hex}-{path.name}"[:_MOST_NAME_BYTES])
+    name = _readable(path.name)
+    arriving = path.with_name(f"{_ARRIVING}{uuid.uuid4().hex}-{_shortened(name)}")
     try:
         path.rename(arriving)
     except OSError:
         return  # it has gone, or cannot be moved: then it cannot be taken in without end either
     try:
-        if arriving.stat().st_size > _MOST_BYTES:
-            raise PictureTooLarge(f"The file has over {_MOST_BYTES // 1_000_000} MB.")
-        with arriving.open("rb") as file, transaction.atomic():
-            capture = order_picture(File(file, name=path.name))
-            run = _run_of(watched)
-            last = run.items.order_by("-number").values_list("number", flat=True).first() or 0
-            RunItem.objects.create(
-                run=run,
-                number=last + 1,
-                capture=capture,
-                name=path.name[:200],
-                source_file=arriving.name,
-            )
+        _order(watched, arriving, name)
+    except (OperationalError, StorageError, OSError):
+        _move(arriving, "", name)  # nothing is wrong with the file: it waits again
+        raise
     except TallPageError as error:
-        WatchedFolder.objects.filter(pk=watched.pk).update(problem=f"{path.name}: {error.in_one_line()}")
-        _move(arriving, REFUSED, path.name)
+        _tell(watched, f"{name}: {error.in_one_line()}")
+        _move(arriving, REFUSED, name)
+    except Exception:
+        _log.exception("%s could not be taken in", name)
+        _tell(watched, f"{name}: something went wrong inside Tall Page. The server’s log says more.")
+        _move(arriving, REFUSED, name)
     else:
-        _move(arriving, TAKEN, path.name)
+        _move(arriving, TAKEN, name)
+
+
+def _order(watched: WatchedFolder, arriving: Path, name: str) -> None:
+    if arriving.stat().st_size > _MOST_BYTES:
+        raise PictureTooLarge(f"The file has over {_MOST_BYTES // 1_000_000} MB.")
+    with arriving.open("rb") as file, received(File(file)) as copy, transaction.atomic():
+        capture = order_received(copy, name)
+        run = _run_of(watched)
+        last = run.items.order_by("-number").values_list("number", flat=True).first() or 0
+        RunItem.objects.create(
+            run=run, number=last + 1, capture=capture, name=name[:200], source_file=arriving.name
+        )
+
+
+def _readable(name: str) -> str:
+    """A file's name as it can be stored and shown: of an old system it may be no UTF-8."""
+    return os.fsencode(name).decode("utf-8", "replace")
+
+
+def _shortened(name: str) -> str:
+    """A name of at most 200 bytes; its end, which says what it is, stays."""
+    return name.encode()[-_MOST_NAME_BYTES:].decode("utf-8", "ignore")
 
 
 def _clear_up_after_a_kill(folder: Path) -> None:
@@ -143,11 +173,9 @@ def _clear_up_after_a_kill(folder: Path) -> None:
     for arriving in folder.glob(f"{_ARRIVING}*"):
         if time.time() - arriving.stat().st_ctime < _LONGEST_S:
             continue  # another process may be at it
-        name = arriving.name.removeprefix(_ARRIVING).partition("-")[2]
-        if RunItem.objects.filter(source_file=arriving.name).exists():
-            _move(arriving, TAKEN, name)
-        else:
-            arriving.rename(folder / name)
+        known = _readable(arriving.name)
+        was_taken = RunItem.objects.filter(source_file=known).exists()
+        _move(arriving, TAKEN if was_taken else "", known.removeprefix(_ARRIVING).partition("-")[2])
 
 
 def _run_of(watched: WatchedFolder) -> Run:
@@ -165,7 +193,8 @@ def _run_of(watched: WatchedFolder) -> Run:
 
 
 def _move(path: Path, where: str, name: str) -> None:
-    """Move a file into a folder beside it, under its name, or with a number where something has that name."""
+    """Move a file into a folder beside it, or "" for where it is, under its name, or with a number where
+    something has that name."""
     target = path.parent / where
     with suppress(OSError):  # then it stays where it is, under the name that its row knows
         target.mkdir(exist_ok=True)

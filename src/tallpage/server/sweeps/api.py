@@ -225,6 +225,7 @@ def _out(sweep: Sweep) -> SweepOut:
         slots=[str(slot) for slot in sweep.slots.select_related("outlet")],
         settings=sweep.settings,
         site=sweep.site,
+        problem=sweep.problem,
         previous_id=sweep.previous_id,
         previous_at=sweep.previous.created_at if sweep.previous else None,
         schedule=ScheduleOut.of(schedule) if schedule else None,

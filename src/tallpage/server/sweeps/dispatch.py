@@ -15,6 +15,7 @@ from django.db.models import Max
 from django.utils import timezone
 
 from tallpage.core.sweep import Waiting, next_up
+from tallpage.server.jobs.apart import each_apart
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.ticking import wake
 from tallpage.server.outlets.fitting import add_slot_output
@@ -34,22 +35,30 @@ _FOLLOWED_UP_AT_ONCE = 20
 
 def feed_all() -> bool:
     """Order what may be taken now, of every sweep that goes on; whether there is one. Short: a few rows."""
-    goes_on = False
-    for sweep in Sweep.objects.filter(finished_at=None):
-        if (
-            sweep.stop_mode == Sweep.StopMode.PAUSE
-            and not sweep.shots.under_way().exists()
-            and not _arrived(sweep)
-        ):
-            continue  # nothing to write: whoever else writes need not wait
-        goes_on = True
-        with transaction.atomic():  # it is begun as a writer, so two supervisors take turns
-            sweep.refresh_from_db()
-            if sweep.stop_mode == Sweep.StopMode.GO_ON:
-                _order_next(sweep)
-            _follow_up(sweep)
-            _finish(sweep)
-    return goes_on
+    # For others there is nothing to write: whoever else writes need not wait.
+    going_on = [
+        sweep
+        for sweep in Sweep.objects.filter(finished_at=None)
+        if sweep.stop_mode != Sweep.StopMode.PAUSE or sweep.shots.under_way().exists() or _arrived(sweep)
+    ]
+    each_apart(going_on, _carry_on, fail=_end_with)
+    return bool(going_on)
+
+
+@transaction.atomic  # it is begun as a writer, so two supervisors take turns
+def _carry_on(sweep: Sweep) -> None:
+    sweep.refresh_from_db()
+    if sweep.stop_mode == Sweep.StopMode.GO_ON:
+        _order_next(sweep)
+    _follow_up(sweep)
+    _finish(sweep)
+
+
+def _end_with(sweep: Sweep, reason: str) -> None:
+    """A sweep that cannot go on keeps what it has."""
+    Sweep.objects.filter(pk=sweep.pk).update(
+        stop_mode=Sweep.StopMode.STOP, finished_at=timezone.now(), problem=f"It cannot go on: {reason}"
+    )
 
 
 def wake_feeding(**_: object) -> None:

@@ -40,6 +40,7 @@ class Sweep(models.Model):
     bad_lines = models.JSONField(default=list, help_text="[{line, text, sentence}] of the list")
     site = models.TextField(blank=True, help_text="the sitemap or page that is asked for the list again")
     left_out = models.JSONField(default=list, help_text="addresses of the site that were not wanted")
+    problem = models.TextField(blank=True, help_text="what keeps it from going on, or from being taken again")
     previous = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     finished_at = models.DateTimeField(null=True, blank=True)

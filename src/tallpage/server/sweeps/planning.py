@@ -102,8 +102,8 @@ def set_stop_mode(sweep: Sweep, stop_mode: Sweep.StopMode) -> Sweep:
     """Pause, go on or stop. What is under way comes to its end when pausing, and is ended by a stop."""
     with transaction.atomic():
         sweep.stop_mode = stop_mode
-        sweep.finished_at = None
-        sweep.save(update_fields=["stop_mode", "finished_at"])
+        sweep.finished_at, sweep.problem = None, ""
+        sweep.save(update_fields=["stop_mode", "finished_at", "problem"])
         if stop_mode == Sweep.StopMode.STOP:
             for shot in sweep.shots.under_way().select_related("capture__job"):
                 if shot.capture:

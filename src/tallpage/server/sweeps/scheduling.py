@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from tallpage.core.errors import ListError
 from tallpage.core.sweep import Found
+from tallpage.server.jobs.apart import each_apart
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import Signals, Work, enqueue
 from tallpage.server.sweeps.listing import list_site
@@ -65,16 +66,24 @@ def start_due() -> bool:
     """
     now = timezone.now()
     due = Schedule.objects.filter(next_at__lte=now, sweep__finished_at__isnull=False)
-    for schedule in due.select_related("job"):
-        if schedule.job and schedule.job.pending:
-            continue
-        next_at = next_times(schedule.cron, schedule.time_zone, after=now, count=1)[0]
-        with transaction.atomic():
-            # Two supervisors may see the same: only one can move its time on.
-            ours = Schedule.objects.filter(pk=schedule.pk, next_at=schedule.next_at).update(next_at=next_at)
-            if ours:
-                Schedule.objects.filter(pk=schedule.pk).update(job=enqueue(KIND))
+    ready = (row for row in due.select_related("job") if not (row.job and row.job.pending))
+    each_apart(ready, _begin_again, fail=_give_up)
     return False
+
+
+@transaction.atomic  # it is begun as a writer, so two supervisors take turns
+def _begin_again(schedule: Schedule) -> None:
+    next_at = next_times(schedule.cron, schedule.time_zone, after=timezone.now(), count=1)[0]
+    # Two supervisors may see the same: only one can move its time on.
+    ours = Schedule.objects.filter(pk=schedule.pk, next_at=schedule.next_at).update(next_at=next_at)
+    if ours:
+        Schedule.objects.filter(pk=schedule.pk).update(job=enqueue(KIND))
+
+
+def _give_up(schedule: Schedule, reason: str) -> None:
+    problem = f"It is not taken again at set times any more: {reason}"
+    Sweep.objects.filter(pk=schedule.sweep_id).update(problem=problem)
+    Schedule.objects.filter(pk=schedule.pk).delete()
 
 
 def prepare(job: Job) -> Work:

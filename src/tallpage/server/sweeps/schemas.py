@@ -102,6 +102,8 @@ class SweepOut(Schema):
     slots: list[str]
     settings: TakeSettings
     site: str
+    problem: str
+    """What keeps it from going on, or from being taken again."""
     previous_id: int | None
     """The sweep with which this one is compared."""
     previous_at: datetime | None

@@ -8,6 +8,7 @@ from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
+from tallpage.server.jobs.apart import each_apart
 from tallpage.server.jobs.models import Job
 from tallpage.server.jobs.queue import enqueue
 from tallpage.server.webhooks.events import EVENTS, news_since
@@ -25,10 +26,13 @@ def look_for_news() -> bool:
 
     It never has to be soon again.
     """
-    for hook in Webhook.objects.filter(active=True):
-        _note_news(hook)
+    each_apart(Webhook.objects.filter(active=True), _note_news, fail=_look_again)
     _queue_due()
     return False
+
+
+def _look_again(_hook: Webhook, _reason: str) -> None:
+    """News that could not be noted is looked for again; the log says what kept it."""
 
 
 def _note_news(hook: Webhook) -> None:

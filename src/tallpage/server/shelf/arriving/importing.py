@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from django.core.files import File
@@ -34,6 +36,18 @@ def order_picture(upload: File[bytes]) -> Capture:
         PictureUnreadable, PictureTooLarge: from its header alone; nothing is kept.
         StorageError: it cannot be stored.
     """
+    with received(upload) as path:
+        return order_received(path, upload.name or "")
+
+
+@contextmanager
+def received(upload: File[bytes]) -> Iterator[Path]:
+    """A copy of a file that claims to be a picture; it goes unless what is done with it succeeds.
+
+    Raises:
+        PictureUnreadable, PictureTooLarge: from its header alone.
+        StorageError: it cannot be stored.
+    """
     path = incoming_file()
     try:
         with storage_errors(path.parent), path.open("wb") as file:
@@ -41,19 +55,24 @@ def order_picture(upload: File[bytes]) -> Capture:
                 file.write(chunk)
         _require_content(path)
         check_picture(path)
-        title = Path(upload.name or "").stem.strip() or "Pasted picture"
-        day = timezone.now().date().isoformat()
-        with transaction.atomic():
-            return Capture.objects.create(
-                source=Capture.Source.PICTURE,
-                name=f"{title[: MAX_NAME_CHARS - 13]} – {day}",
-                title=title,
-                upload_name=path.name,
-                job=enqueue(KIND),
-            )
+        yield path
     except BaseException:
         path.unlink(missing_ok=True)
         raise
+
+
+def order_received(path: Path, file_name: str) -> Capture:
+    """Queue the decoding of a file that was :func:`received`."""
+    title = Path(file_name).stem.strip() or "Pasted picture"
+    day = timezone.now().date().isoformat()
+    with transaction.atomic():
+        return Capture.objects.create(
+            source=Capture.Source.PICTURE,
+            name=f"{title[: MAX_NAME_CHARS - 13]} – {day}",
+            title=title,
+            upload_name=path.name,
+            job=enqueue(KIND),
+        )
 
 
 def _require_content(path: Path) -> None:

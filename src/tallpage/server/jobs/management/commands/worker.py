@@ -8,21 +8,19 @@ import os
 import signal
 import time
 from collections.abc import Callable
-from typing import Any, TypeVar
+from typing import Any
 
 from django.core.management.base import BaseCommand
-from django.db import DatabaseError, close_old_connections
 from django_q.cluster import Cluster
 
-from tallpage.core.errors import StorageError
 from tallpage.core.processes import die_with_parent, have_forks_die_with_parent
+from tallpage.server.jobs.apart import safely
 from tallpage.server.jobs.bell import Bell
 from tallpage.server.jobs.queue import Cluster as ClusterName
 from tallpage.server.jobs.recovery import IDLE_AFTER, recover_abandoned, recover_lost_tickets
 from tallpage.server.jobs.ticking import bell_of, ticks_of, wake
 from tallpage.server.supervisor import supervisor_id
 
-_T = TypeVar("_T")
 _log = logging.getLogger(__name__)
 _RECOVERY_SECONDS = 5.0
 _STUCK_WITHIN_SECONDS = 2 * IDLE_AFTER.total_seconds() + 2 * _RECOVERY_SECONDS
@@ -51,13 +49,13 @@ class Command(BaseCommand):
         while not processes.told_to_end:
             processes.keep_up()
             if time.monotonic() >= next_look_s:
-                _safely(recover_abandoned)
-                if _safely(lambda: recover_lost_tickets(name)):
+                safely(recover_abandoned)
+                if safely(lambda: recover_lost_tickets(name)):
                     if time.monotonic() - lost_s < _STUCK_WITHIN_SECONDS:
                         processes.replace()
                     lost_s = time.monotonic()
                 next_look_s = time.monotonic() + _RECOVERY_SECONDS
-            soon = [_safely(tick) for tick in ticks_of(name)]
+            soon = [safely(tick) for tick in ticks_of(name)]
             bell.wait(_STEP_SECONDS if any(soon) else _REST_SECONDS)
         processes.end()
 
@@ -104,14 +102,3 @@ class _Processes:
     def _kill(self) -> None:
         self._cluster.sentinel.kill()
         self._cluster.sentinel.join()
-
-
-def _safely(step: Callable[[], _T]) -> _T | None:
-    """Do something small with the database; when it is busy or the disk is full, a later round does it."""
-    try:
-        return step()
-    except (DatabaseError, StorageError, OSError) as error:
-        _log.warning("%s is tried again: %s", getattr(step, "__name__", "a step"), error)
-        return None
-    finally:
-        close_old_connections()
