@@ -82,6 +82,36 @@ def test_a_request_that_is_too_large_is_refused_in_words(api: Api) -> None:
     assert (problem["status"], problem["code"]) == (413, "too_large")
 
 
+FORMS = ["/captures", "/pictures", "/archives", "/settings/file", "/routines/file", "/outlets/file",
+         "/sign-ins/state", "/lists/file"]  # fmt: skip
+_PART = '--x\r\nContent-Disposition: form-data; name="{}"{}\r\n\r\nx\r\n'
+_FILES = "".join(_PART.format("picture", f'; filename="{number}.png"') for number in range(300))
+_FIELDS = "".join(_PART.format(number, "") for number in range(2_000))
+_LONG_NAME = _PART.format("picture", f'; filename="{"n" * 5_000}.png"')
+
+
+@pytest.mark.parametrize("path", FORMS)
+@pytest.mark.parametrize(
+    ("edge", "body"),
+    [("", "x"), ("; boundary=" + "e" * 300, "x"), ("; boundary=x", _FIELDS), ("; boundary=x", _FILES),
+     ("; boundary=x", _LONG_NAME)],
+    ids=["no edge", "long edge", "many fields", "many files", "long name"],
+)  # fmt: skip
+def test_a_form_that_is_malformed_is_refused_in_words(db: None, path: str, edge: str, body: str) -> None:
+    client = Client(enforce_csrf_checks=True)
+    token = client.get("/shelf").cookies["csrftoken"].value
+    end = "--x--\r\n" if edge.endswith("=x") else ""
+    answer = client.generic(
+        "POST",
+        f"/api{path}",
+        (body + end).encode(),
+        content_type=f"multipart/form-data{edge}",
+        headers={"x-csrftoken": token},
+    )
+    assert 400 <= answer.status_code < 500, answer.content
+    assert answer["Content-Type"] == "application/problem+json"
+
+
 def test_models_and_migrations_agree(db: None) -> None:
     call_command("makemigrations", check=True, dry_run=True, verbosity=0)
 

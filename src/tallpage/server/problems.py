@@ -8,9 +8,10 @@ from http import HTTPStatus
 from typing import Any
 
 from django.conf import settings
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.db import IntegrityError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -116,6 +117,13 @@ def install(api: NinjaAPI) -> None:
             "too_large",
             f"The request is over {format_bytes(most)}.",
             "Send it in parts, or as a file.",
+        )
+
+    @api.exception_handler(MultiPartParserError)
+    @api.exception_handler(SuspiciousOperation)
+    def malformed(_request: HttpRequest, _error: Exception) -> HttpResponse:
+        return problem(
+            400, "form_malformed", "The form cannot be read.", "Send fewer fields and files in it."
         )
 
     @api.exception_handler(OperationalError)
