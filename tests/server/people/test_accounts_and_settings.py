@@ -91,6 +91,15 @@ def test_somebody_always_looks_after_the_accounts(producer: User) -> None:
     assert not isa.get("/api/accounts").json()["keeper"]
 
 
+def test_a_keeper_who_became_a_viewer_looks_after_nobody(producer: User) -> None:
+    isa = signed_in(producer)
+    una = accounts.add("una", PASSWORD, "producer")
+    for change in ({"keeper": True}, {"role": "viewer"}):
+        assert _send(isa, "PATCH", f"/accounts/{una.pk}", change).status_code == 200
+    answer = _send(isa, "PATCH", f"/accounts/{producer.pk}", {"keeper": False})
+    assert answer.json()["code"] == "last_keeper"
+
+
 def test_tokens_are_made_shown_once_and_revoked_by_whose_they_are(producer: User, viewer: User) -> None:
     isa, odd = signed_in(producer), signed_in(viewer)
     made = _send(odd, "POST", f"/accounts/{viewer.pk}/tokens", {"label": "nightly"})

@@ -1,5 +1,6 @@
 """Signing in, tokens of scripts, and what is noted of who did what."""
 
+import json
 from collections.abc import Callable
 from typing import Any
 
@@ -69,6 +70,27 @@ def test_a_token_opens_what_its_scope_says_until_it_is_revoked(producer: User, v
     assert reads not in str(list(Token.objects.values()))
     accounts.revoke(str(Token.objects.get(scope="read").pk))
     assert ask(reads) == 401
+
+
+def test_a_token_for_reading_makes_revokes_and_sets_nothing(producer: User) -> None:
+    client = Client(enforce_csrf_checks=True)
+    reads = make_token(producer, "read")
+    kept = Token.objects.get()
+    for method, path, body in (
+        ("POST", f"/accounts/{producer.pk}/tokens", {}),
+        ("POST", f"/tokens/{kept.pk}/revoke", {}),
+        ("POST", "/settings", {"values": {"take.usual": {}}}),
+        ("POST", "/me/keys", {"keys": {}}),
+    ):
+        answer = client.generic(
+            method,
+            f"/api{path}",
+            json.dumps(body),
+            content_type="application/json",
+            headers={"authorization": f"Bearer {reads}"},
+        )
+        assert (answer.status_code, "for reading" in answer.json()["title"]) == (403, True), path
+    assert list(Token.objects.all()) == [kept]
 
 
 def test_where_nobody_signs_in_scripts_work_with_tokens_all_the_same(settings: Any, producer: User) -> None:

@@ -112,6 +112,17 @@ ASKED = frozenset(
 """Routes by which something is only worked out, a file saved, or something of one's own set, although they
 are posted to: for viewers."""
 
+OF_ONES_OWN = frozenset(
+    {
+        "accounts/<int:account_id>/tokens",
+        "me/keys",
+        "settings",
+        "settings/file",
+        "tokens/<int:token_id>/revoke",
+    }
+)
+"""Those of them by which a viewer sets something of their own: not for a token for reading."""
+
 CHANGED: dict[str, tuple[str, ...]] = {
     "accounts": ("POST",),
     "accounts/<int:account_id>": ("PATCH",),
@@ -260,6 +271,13 @@ PAGES: dict[str, Need] = {
     "^(?!account/|api/|admin/|static/|shared/).*$": "viewer",
 }
 """Pages: shared links and the way in are for anybody, the interface for who has an account."""
+
+
+def only_reads(route: str, method: str) -> bool:
+    """Whether nothing at all is set by a route, not even something of one's own."""
+    need = need_of(route, method)
+    own = method not in _READING and route.removeprefix(_API) in OF_ONES_OWN
+    return need != "producer" and not own
 
 
 def need_of(route: str, method: str) -> Need | None:

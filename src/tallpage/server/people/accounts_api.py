@@ -124,7 +124,7 @@ def change_account(request: HttpRequest, account_id: int, payload: ChangeAccount
     user.is_staff = user.is_staff if payload.keeper is None else payload.keeper
     keeps = user.is_staff and user.is_active and (payload.role or role_of(user)) == "producer"
     others = User.objects.exclude(pk=user.pk).filter(is_staff=True, is_active=True)
-    if settings.ACCOUNTS and not keeps and not others.exists():
+    if settings.ACCOUNTS and not keeps and all(role_of(other) != "producer" for other in others):
         raise AccountError(
             "Nobody would look after the accounts then.",
             hint="Let another one do so first.",

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.http.response import HttpResponseBase
 
-from tallpage.server.people.access import need_of
+from tallpage.server.people.access import need_of, only_reads
 from tallpage.server.people.models import Token
 from tallpage.server.people.roles import Role, role_of
 from tallpage.server.people.tokens import token_of
@@ -49,7 +49,7 @@ class Guard:
         if token is not None:
             request.user = token.user
             request.token = token  # type: ignore[attr-defined]
-            if need == "producer" and _only_reads(token):
+            if _only_reads(token) and not only_reads(route, request.method or "GET"):
                 return _refused("This token is for reading.", "Make one with --scope all.")
         if not settings.ACCOUNTS:
             return None
