@@ -6,12 +6,13 @@ import time
 from collections.abc import Callable
 from typing import TypeVar
 
-from django.db import OperationalError
+from django.db import OperationalError, connection
 
 from tallpage.core.errors import StorageBusy, StorageError
 
 _T = TypeVar("_T")
 _TIMEOUT_S, _PAUSE_S = 600.0, 1.0
+_BRIEFLY_MS = 200
 
 
 def refusal_of(error: OperationalError) -> StorageError | None:
@@ -26,6 +27,23 @@ def refusal_of(error: OperationalError) -> StorageError | None:
             "The database cannot be written.", hint="Check who owns the data folder.", code="storage_denied"
         )
     return None
+
+
+def if_it_can_be_written(write: Callable[[], object]) -> None:
+    """Write a count or a time that nothing hangs on.
+
+    While another process holds the database, or the disk is full, it is left out: nobody waits for it.
+    """
+    with connection.cursor() as cursor:
+        cursor.execute(f"pragma busy_timeout = {_BRIEFLY_MS}")
+        try:
+            write()
+        except OperationalError as error:
+            if refusal_of(error) is None:
+                raise
+        finally:
+            usual_s = connection.settings_dict["OPTIONS"]["timeout"]
+            cursor.execute(f"pragma busy_timeout = {usual_s * 1_000}")
 
 
 def once_it_can_be_written(

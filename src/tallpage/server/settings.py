@@ -87,6 +87,7 @@ AUTHENTICATION_BACKENDS = [
     "axes.backends.AxesStandaloneBackend",
     "django.contrib.auth.backends.ModelBackend",
 ]
+PASSWORD_HASHERS = ["tallpage.server.people.hashing.FewAtOnce"]
 _RULES = "django.contrib.auth.password_validation"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"{_RULES}.UserAttributeSimilarityValidator"},

@@ -1,14 +1,19 @@
 """Shared links: for whoever has the address, as long as it is open, and nothing more."""
 
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.db import OperationalError
+from django.db.models import QuerySet
 from django.test import Client
 from django.utils import timezone
 
+from tallpage.server.handover import shared
 from tallpage.server.handover.models import SharedLink
+from tallpage.server.people.models import Try
 from tallpage.server.shelf.models import Capture
 from tallpage.server.storage import shared_folder
 from tests.pictures import decoded
@@ -105,8 +110,40 @@ def test_words_cannot_be_guessed_for_ever(
     said = [stranger.post(path, {"word": f"fish {number}"}).status_code for number in range(11)]
     assert said == [401] * 10 + [429]
     assert stranger.post(path, {"word": "herring"}).status_code == 429
-    SharedLink.objects.update(wrong_at=timezone.now() - timedelta(minutes=16))
+    elsewhere = {"REMOTE_ADDR": "203.0.113.7"}
+    assert stranger.post(path, {"word": "herring"}, **elsewhere).status_code == 302, "nobody is shut out"
+    Try.objects.update(last_at=timezone.now() - timedelta(minutes=16))
     assert stranger.post(path, {"word": "herring"}).status_code == 302
+
+
+def test_of_many_words_said_at_once_no_more_are_compared(
+    output: dict[str, Any], hand_over: HandOverFn, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = hand_over("link", outputs=[output["id"]], word="herring")["address"]
+    compared: list[str] = []
+
+    def compare(word: str, _hash: str) -> bool:
+        compared.append(word)
+        return False
+
+    monkeypatch.setattr(shared, "check_password", compare)
+    with ThreadPoolExecutor(max_workers=16) as threads:
+        said = list(threads.map(lambda n: Client().post(path, {"word": f"fish {n}"}).status_code, range(40)))
+    assert len(compared) == 10
+    assert sorted(said) == [401] * 10 + [429] * 30
+
+
+def test_a_link_opens_while_the_database_cannot_be_written(
+    output: dict[str, Any], hand_over: HandOverFn, stranger: Client, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = hand_over("link", outputs=[output["id"]])["address"]
+
+    def refuse(*_: object, **__: object) -> None:
+        raise OperationalError("database or disk is full")
+
+    with monkeypatch.context() as full:
+        full.setattr(QuerySet, "update", refuse)
+        assert stranger.get(path).status_code == 200
 
 
 def test_only_the_files_of_the_link_can_be_fetched(

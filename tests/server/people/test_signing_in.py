@@ -18,8 +18,8 @@ from tests.server.people.conftest import PASSWORD, signed_in
 SIGN_IN = "/account/sign-in"
 
 
-def _try(client: Client, password: str, name: str = "isa") -> Any:
-    return client.post(SIGN_IN, {"username": name, "password": password, "next": "/shelf"})
+def _try(client: Client, password: str, name: str = "isa", **more: str) -> Any:
+    return client.post(SIGN_IN, {"username": name, "password": password, "next": "/shelf"}, **more)
 
 
 def test_who_signs_in_comes_to_where_they_wanted_and_goes_again(producer: User) -> None:
@@ -44,6 +44,14 @@ def test_passwords_cannot_be_tried_for_ever(producer: User) -> None:
     assert answers[-1] == 429
     assert _try(client, PASSWORD).status_code == 429
     assert "Too many wrong passwords" in _try(client, PASSWORD).content.decode()
+
+
+def test_many_names_cannot_be_tried_from_one_address(producer: User) -> None:
+    client = Client()
+    said = [_try(client, "herring", name=f"nobody {number}").status_code for number in range(31)]
+    assert said == [200] * 30 + [429]
+    assert _try(client, PASSWORD).status_code == 429
+    assert _try(client, PASSWORD, REMOTE_ADDR="203.0.113.7").status_code == 302
 
 
 def test_a_closed_account_is_out_at_once(producer: User) -> None:

@@ -70,8 +70,6 @@ class SharedLink(models.Model):
         default=list, help_text="what it shows: names, sizes, the fitted and the full file"
     )
     word_hash = models.CharField(max_length=200, blank=True)
-    wrong_words = models.PositiveIntegerField(default=0)
-    wrong_at = models.DateTimeField(null=True, blank=True)
     expires_at = models.DateTimeField(null=True, blank=True)
     taken_back_at = models.DateTimeField(null=True, blank=True)
     opened = models.PositiveIntegerField(default=0)

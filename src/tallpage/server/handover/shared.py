@@ -20,15 +20,17 @@ from django.views.decorators.csrf import csrf_exempt
 from django.views.decorators.http import require_GET, require_http_methods
 
 from tallpage.core.units import format_bytes
+from tallpage.server.database import if_it_can_be_written
 from tallpage.server.handover.models import SharedLink
 from tallpage.server.handover.sharing import link_path
+from tallpage.server.people.tries import forget_tries, may_try
 from tallpage.server.storage import shared_folder
 
 _COOKIE = "word"
 _SALT = "tallpage.shared"
 _OPEN_FOR = timedelta(hours=12)
-_MOST_WRONG_WORDS = 10
-_WAIT_AFTER_WRONG = timedelta(minutes=15)
+_MOST_WORDS = 10
+"""Until a quarter of an hour has passed, from one address."""
 _POLICY = {
     "default-src": ["'none'"],
     "img-src": ["'self'", "data:"],
@@ -71,7 +73,8 @@ def page(request: HttpRequest, token: str) -> HttpResponseBase:
     if not _may_see(request, link):
         return render(request, "handover/word.html", {"link": link}, status=401)
     if request.method == "GET":
-        SharedLink.objects.filter(pk=link.pk).update(opened=F("opened") + 1, opened_at=timezone.now())
+        opened = SharedLink.objects.filter(pk=link.pk)
+        if_it_can_be_written(lambda: opened.update(opened=F("opened") + 1, opened_at=timezone.now()))
     return render(
         request, "handover/shared.html", {"link": link, "pictures": [_shown(row) for row in link.pictures]}
     )
@@ -111,15 +114,14 @@ def _link(token: str) -> SharedLink:
 
 def _said(request: HttpRequest, link: SharedLink) -> HttpResponse:
     """Take a word; the right one opens the link for a while, in this browser."""
-    waits = link.wrong_at is not None and link.wrong_at > timezone.now() - _WAIT_AFTER_WRONG
-    if link.wrong_words >= _MOST_WRONG_WORDS and waits:
+    what, address = f"link {link.pk}", str(request.META.get("REMOTE_ADDR", ""))
+    if not may_try(what, address, most=_MOST_WORDS):
         said = "Too many wrong words were said. Try again in a quarter of an hour."
         return render(request, "handover/word.html", {"link": link, "said": said}, status=429)
     if not check_password(request.POST.get("word", "").strip(), link.word_hash):
-        wrong = 1 if link.wrong_words >= _MOST_WRONG_WORDS else F("wrong_words") + 1
-        SharedLink.objects.filter(pk=link.pk).update(wrong_words=wrong, wrong_at=timezone.now())
         said = "That is not the word."
         return render(request, "handover/word.html", {"link": link, "said": said}, status=401)
+    forget_tries(what, address)
     response = HttpResponseRedirect(link_path(link))
     response.set_cookie(
         _COOKIE,

@@ -29,6 +29,22 @@ class Token(models.Model):
         return f"{self.label or 'token'} of {self.user}"
 
 
+class Try(models.Model):
+    """How often a password or a word was said from an address, lately."""
+
+    what = models.CharField(max_length=80)
+    address = models.CharField(max_length=45, blank=True)
+    tries = models.PositiveIntegerField(default=0)
+    last_at = models.DateTimeField(db_index=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["what", "address"], name="one_row_for_each_address")]
+        verbose_name_plural = "tries"
+
+    def __str__(self) -> str:
+        return f"{self.what} from {self.address}"
+
+
 class OwnSettings(models.Model):
     """What somebody has set for themselves; where nobody signs in, for all who come."""
 

@@ -9,6 +9,7 @@ from datetime import timedelta
 from django.contrib.auth.models import User
 from django.utils import timezone
 
+from tallpage.server.database import if_it_can_be_written
 from tallpage.server.people.models import Token
 
 _PREFIX = "tallpage-"
@@ -28,7 +29,8 @@ def token_of(said: str) -> Token | None:
     token = Token.objects.select_related("user").filter(digest=_digest(said), user__is_active=True).first()
     now = timezone.now()
     if token is not None and (token.used_at is None or token.used_at < now - _NOTED_EVERY):
-        Token.objects.filter(pk=token.pk).update(used_at=now)
+        used = Token.objects.filter(pk=token.pk)
+        if_it_can_be_written(lambda: used.update(used_at=now))
     return token
 
 
