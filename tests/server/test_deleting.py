@@ -92,6 +92,14 @@ def test_what_somebody_is_at_work_on_is_not_cleared(api: Api, make_capture: Make
     assert not capture.folder.exists()
 
 
+def test_captures_deleted_together_are_not_taken_any_more(api: Api) -> None:
+    ids = [
+        api.send("POST", "/captures", {"address": f"http://a.example/{n}"}, status=202)["id"] for n in "ab"
+    ]
+    api.send("POST", "/captures/batch", {"ids": ids, "action": "delete"})
+    assert {job.state for job in Job.objects.filter(capture__in=ids)} == {Job.State.STOPPED}
+
+
 def test_a_cut_that_is_deleted_takes_its_files_along(
     api: Api, make_capture: MakeCapture, run_queue: Callable[[], None]
 ) -> None:

@@ -119,6 +119,13 @@ def test_a_row_that_cannot_be_marked_as_failed_does_not_stop_the_others(sample: 
     assert met == [jobs[0], jobs[0], jobs[1], jobs[1]]
 
 
+def test_a_job_that_was_stopped_while_it_waited_has_its_end(sample: Sample) -> None:
+    job = enqueue("sample")
+    request_stop(job)
+    job.refresh_from_db()
+    assert (job.state, job.finished_at is not None) == ("stopped", True)
+
+
 def test_a_waiting_job_is_stopped_at_once(sample: Sample) -> None:
     job = enqueue("sample")
     request_stop(job)

@@ -69,6 +69,18 @@ def test_a_cut_is_carried_over_to_another_capture(api: Api, mapped: Mapped) -> N
     assert api.get(f"/captures/{before.pk}")["cuts"][0]["document"] == cut["document"]
 
 
+def test_a_cut_that_is_carried_over_comes_after_those_that_are_there(api: Api, mapped: Mapped) -> None:
+    before, now = mapped(_LINES), mapped(_LINES)
+    cut = pointed(api, before, badges_y_px=(100,))
+    there = [
+        api.get(f"/captures/{now.pk}")["cuts"][0]["id"],
+        api.send("POST", f"/captures/{now.pk}/cuts", status=201)["id"],
+    ]
+    api.send("PUT", f"/captures/{now.pk}/cuts/order", {"cut_ids": there}, status=204)
+    carried = api.send("POST", f"/cuts/{cut['id']}/carry", {"capture_id": now.pk}, status=201)
+    assert [row["id"] for row in api.get(f"/captures/{now.pk}")["cuts"]] == [*there, carried["id"]]
+
+
 def test_files_are_asked_for_again_once_nothing_is_in_doubt(api: Api, mapped: Mapped) -> None:
     before, now = mapped(_LINES), mapped([*_LINES[:1], *_LINES[2:]])
     cut = pointed(api, before, badges_y_px=(40, 100))

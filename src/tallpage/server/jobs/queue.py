@@ -9,6 +9,7 @@ from typing import Any, Literal
 
 from django.conf import settings
 from django.db import transaction
+from django.utils import timezone
 from django_q.tasks import async_task
 
 from tallpage.server.jobs.models import Job
@@ -141,7 +142,10 @@ def request_stop(job: Job, *, keep: bool = False) -> None:
 
     With ``keep`` the work ends with what there is by then, if it can.
     """
-    stopped = Job.objects.filter(pk=job.pk, state=Job.State.QUEUED).update(state=Job.State.STOPPED)
-    if not stopped:
-        stop_mode = {"keep_requested": True} if keep else {"stop_requested": True}
-        Job.objects.filter(pk=job.pk, state=Job.State.RUNNING).update(**stop_mode)
+    with transaction.atomic():  # between the two statements it could begin to wait for its turn again
+        stopped = Job.objects.filter(pk=job.pk, state=Job.State.QUEUED).update(
+            state=Job.State.STOPPED, finished_at=timezone.now()
+        )
+        if not stopped:
+            stop_mode = {"keep_requested": True} if keep else {"stop_requested": True}
+            Job.objects.filter(pk=job.pk, state=Job.State.RUNNING).update(**stop_mode)

@@ -27,6 +27,7 @@ def recover_abandoned() -> int:
     def take_up(job: Job) -> None:
         ours = Job.objects.filter(pk=job.pk, owner=job.owner, state=Job.State.RUNNING).update(
             state=Job.State.STOPPED if job.stop_requested else Job.State.QUEUED,
+            finished_at=timezone.now() if job.stop_requested else None,
             owner="",
             stop_requested=False,
         )

@@ -168,6 +168,7 @@ def _arrived(run: Run, number: int, capture: Capture) -> RunItem:
     return item
 
 
+@transaction.atomic  # of two supervisors the second sees what the first has begun
 def _follow_sweeps() -> None:
     """A sweep that is taken again is run over again, with what the routine says by then."""
     followed = Run.objects.filter(

@@ -67,8 +67,15 @@ def restore_cut(cut: Cut) -> Cut:
 
 def _added(capture: Capture, name: str, document: dict[str, Any]) -> Cut:
     """A cut after all others of its capture."""
+    return Cut.objects.create(
+        capture=capture, name=name, document=document, position=position_after_all(capture)
+    )
+
+
+def position_after_all(capture: Capture) -> int:
+    """Where a cut stands that comes after all others of its capture."""
     last = capture.cuts.aggregate(last=Max("position"))["last"] or 0
-    return Cut.objects.create(capture=capture, name=name, document=document, position=last + 1)
+    return int(last) + 1
 
 
 def open_cut(capture: Capture, data: bytes, name: str) -> Cut:

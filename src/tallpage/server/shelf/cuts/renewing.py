@@ -12,7 +12,7 @@ from tallpage.core import cut as core_cut
 from tallpage.core.errors import FrameError
 from tallpage.core.following import CarriedCut, Page, carry_by_px, carry_over
 from tallpage.core.render import turned
-from tallpage.server.shelf.cuts.changing import free_name
+from tallpage.server.shelf.cuts.changing import free_name, position_after_all
 from tallpage.server.shelf.models import Capture, Cut
 
 By = Literal["blocks", "px"]
@@ -54,6 +54,7 @@ def carry_to(cut: Cut, capture: Capture, by: By = "blocks") -> Cut:
             capture=capture,
             name=free_name(capture, cut.name),
             document=carried.cut.as_json(),
+            position=position_after_all(capture),
             carried_from=cut,
             review=_review(carried),
             needs_a_look=carried.needs_a_look,

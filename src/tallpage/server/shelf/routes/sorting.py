@@ -13,6 +13,8 @@ from ninja import Field, Router, Schema, Status
 from pydantic import StringConstraints
 
 from tallpage.core.rights import MOST_NOTE_CHARS, Rights, RightsState
+from tallpage.server.jobs.models import Job
+from tallpage.server.jobs.queue import request_stop
 from tallpage.server.shelf.arriving.taking import order_retake
 from tallpage.server.shelf.models import Capture, Folder, Label
 from tallpage.server.shelf.routes.wanted import WantedIn
@@ -134,7 +136,10 @@ def change_captures(request: HttpRequest, payload: BatchIn) -> dict[str, list[in
         case "rights":
             sorting.say_rights(ids, Rights(**(payload.rights or RightsIn()).model_dump()))
         case "delete":
-            Capture.objects.filter(pk__in=ids, deleted_at=None).delete_from_shelf()
+            there = Capture.objects.filter(pk__in=ids, deleted_at=None)
+            for job in Job.objects.filter(capture__in=there, state__in=(Job.State.QUEUED, Job.State.RUNNING)):
+                request_stop(job)
+            there.delete_from_shelf()
         case "restore":
             Capture.objects.filter(pk__in=ids).update(deleted_at=None)
     return {"ids": ids}
