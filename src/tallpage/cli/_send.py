@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import mimetypes
 import os
+import sys
 import uuid
 from pathlib import Path
 from typing import Annotated
@@ -36,11 +37,12 @@ def send(
             key=uuid.uuid4().hex,
         )
         everything = list(mails(letter, [_attachment(path) for path in files], parse_byte_count(limit)))
-        for message in each_with_bar("sending", everything):
-            server.send(message)
+        refused = {who for message in each_with_bar("sending", everything) for who in server.send(message)}
     total = format_bytes(sum(path.stat().st_size for path in files))
     count = "1 mail" if len(everything) == 1 else f"{len(everything)} mails"
-    print(f"{count} to {', '.join(letter.to)}, {total}")
+    print(f"{count} to {', '.join(who for who in letter.to if who not in refused)}, {total}")
+    if refused:
+        sys.exit(f"The mail server does not deliver to {', '.join(sorted(refused))}.")
 
 
 def _attachment(path: Path) -> Attachment:

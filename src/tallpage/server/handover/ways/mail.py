@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Sequence
+
 from tallpage.core.errors import HandOverError
-from tallpage.core.handover import Attachment, Letter, MailServer, mails, read_addresses
+from tallpage.core.handover import IN_DOUBT, Attachment, Letter, MailServer, mails, read_addresses
 from tallpage.core.units import format_bytes
 from tallpage.server.handover.mail_settings import mail_limit_bytes
 from tallpage.server.handover.models import HandOver
@@ -55,25 +57,34 @@ class MailWay:
                 f"Mail {sent + 1} of {len(everything)} was on its way when the worker was stopped: whether "
                 "it arrived is not known.",
                 hint="Ask who it was for, and send it again if it is missing.",
-                code="mail_in_doubt",
+                code=IN_DOUBT,
             )
         for number, message in enumerate(everything[sent:], start=sent + 1):
             go_on(signals)
             signals.report("sending", number - 1, len(everything))
             note_progress(line, begun=number)
             try:
-                server.send(message)
-            except HandOverError:
-                note_progress(line, begun=number - 1)
+                refused = server.send(message)
+            except HandOverError as error:
+                if error.code != IN_DOUBT:
+                    note_progress(line, begun=number - 1)
                 raise
-            note_progress(line, sent=number)
+            note_progress(line, sent=number, refused=sorted({*line.progress.get("refused", ()), *refused}))
         count = "1 mail" if len(everything) == 1 else f"{len(everything)} mails"
-        answer = f"{count} to {line.where}."
+        answer = _told(count, letter.to, line.progress.get("refused", []))
         told = [{"name": file.name, "bytes": len(file.data)} for file in files]
         if outcome is None:
             return Outcome(answer=answer, files=told)
         outcome.answer = f"{answer} The link is open."
         return outcome
+
+
+def _told(count: str, to: Sequence[str], refused: Collection[str]) -> str:
+    """What became of some mails, as the log says it."""
+    reached = ", ".join(address for address in to if address not in refused)
+    if not refused:
+        return f"{count} to {reached}."
+    return f"Partly sent: {count} to {reached}. The mail server does not deliver to {', '.join(refused)}."
 
 
 def mail_server() -> MailServer:
