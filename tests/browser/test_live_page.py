@@ -16,6 +16,12 @@ pytestmark = pytest.mark.browser
 _MENU_PX, _NAME_PX = (320, 215), (400, 280)
 
 
+def _close(person: Person) -> None:
+    """Close the page, and wait until it is closed: the next to come finds none."""
+    person.click("Close the page")
+    person.until(lambda _: not person.all("canvas"), what="no page")
+
+
 def _seen_words(person: Person, capture_id: int) -> str:
     return json.dumps(person.ask(f"/captures/{capture_id}/map"))
 
@@ -44,7 +50,7 @@ def test_the_crew_room_is_signed_in_to_and_taken_with_its_menu_open_and_again(pe
     assert person.ask(f"/captures/{again}")["signed_in"]
     (saved,) = person.ask("/sign-ins")
     person.change("DELETE", f"/sign-ins/{saved['id']}")
-    person.click("Close the page")
+    _close(person)
     person.see_text("Use a page before it is taken")
 
 
@@ -72,7 +78,7 @@ def test_parts_are_pointed_at_drawn_and_taken_after_some_seconds(person: Person)
     person.all("[aria-labelledby=take] select")[1].send_keys("3 times")
     person.click("What is seen")
     person.until(lambda _: person.all("[data-taken='5']"), what="a series of three")
-    person.click("Close the page")
+    _close(person)
 
 
 @pytest.mark.long
@@ -85,7 +91,7 @@ def test_an_address_that_is_none_is_told_and_stays_to_be_mended(person: Person) 
         assert not person.all("canvas")
     person.see("[aria-label='Address of the live page']").clear()
     open_live(person, "/planning")
-    person.click("Close the page")
+    _close(person)
 
 
 @pytest.mark.long
@@ -102,7 +108,7 @@ def test_a_live_page_that_went_says_so_and_opens_again(person: Person) -> None:
     person.open("/live")  # the tab is loaded anew: the page is still there
     see_at(person, "/planning")
     see_frame(person)
-    person.click("Close the page")
+    _close(person)
 
 
 def _is_live_browser(process: psutil.Process, person: Person) -> bool:

@@ -88,7 +88,7 @@ def test_a_cut_is_carried_over_to_another_capture(person: Person) -> None:
 @pytest.mark.long
 def test_a_frame_is_carried_to_three_captures_of_which_one_differs(person: Person) -> None:
     first, second, third = (person.stored("/") for _ in range(3))
-    differs = person.picture(np.full((700, 500, 3), 230, dtype=np.uint8))
+    differs = person.uploaded(np.full((700, 500, 3), 230, dtype=np.uint8))
     cut = person.ask(f"/captures/{first}")["cuts"][0]
     block = _block(person.ask(f"/captures/{first}/map"), "under sixteen")
     frame = {name: block[name] for name in ("x_px", "y_px", "width_px", "height_px")}
@@ -96,10 +96,10 @@ def test_a_frame_is_carried_to_three_captures_of_which_one_differs(person: Perso
     person.change("PATCH", f"/cuts/{cut['id']}", {"version": cut["version"], "document": document})
     person.open_bench(first)
     person.open_panel("Carry Cut 1 over to other captures")
-    for number in range(3):
+    for capture_id in (second, third, differs):
         person.until(
-            lambda _, row=number: _chosen(person, row),
-            what=f"capture {number + 1}, chosen",
+            lambda _, row=capture_id: _chosen(person, row),
+            what=f"capture {capture_id}, chosen",
         )
     person.until(lambda _: len(person.all("[data-carried] img")) == 3, what="three pictures")
     person.until(
@@ -120,11 +120,11 @@ def test_a_frame_is_carried_to_three_captures_of_which_one_differs(person: Perso
     assert person.ask(f"/captures/{differs}")["cuts"][-1]["review"][0]["doubt"]
 
 
-def _chosen(person: Person, row: int) -> bool:
-    """Whether a row of the list is chosen; it is pressed where it is not."""
-    rows = person.all("[role=dialog] li input")
-    if len(rows) <= row:  # the list is being fetched
+def _chosen(person: Person, capture_id: int) -> bool:
+    """Whether a capture of the list is chosen; it is pressed where it is not."""
+    boxes = person.all(f"[data-offered='{capture_id}'] input")
+    if not boxes:  # the list is being fetched
         return False
-    if not rows[row].is_selected():
-        rows[row].click()
-    return bool(rows[row].is_selected())
+    if not boxes[0].is_selected():
+        boxes[0].click()
+    return bool(boxes[0].is_selected())

@@ -37,7 +37,6 @@ SLOW = [
     "a fixed application with a grid",
     "a body that scrolls itself",
     "pictures swapped in once scrolling rests",
-    "something sticky at the lower edge",
     "a hero of the window's height",
     "smooth scrolling with snap",
     "dialogs",

@@ -4,6 +4,7 @@ from pathlib import Path
 
 import pytest
 
+from tallpage.core.capture.words._mapping import seen_on_the_way
 from tallpage.core.errors import PictureUnreadable
 from tallpage.core.geometry import Box
 from tallpage.core.page_map import Block, PageMap
@@ -33,3 +34,9 @@ def test_a_damaged_map_is_told_from_none(tmp_path: Path, data: bytes) -> None:
         PageMap.load(tmp_path)
     assert refused.value.code == "map_damaged"
     assert PageMap.load_if_readable(tmp_path).blocks == ()
+
+
+def test_blocks_of_a_page_that_is_scrolled_meanwhile_are_where_the_picture_shows_them() -> None:
+    found = [{"role": "paragraph", "y_px": y_px} for y_px in (90, 100, 699, 700)]
+    clip_px = Box(x_px=0, y_px=100, width_px=1_280, height_px=600)
+    assert [row["y_px"] for row in seen_on_the_way(found, clip_px, 2_400)] == [2_500, 3_099]

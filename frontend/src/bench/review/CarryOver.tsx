@@ -55,7 +55,7 @@ export function CarryOver() {
       <input type="search" className="input input-sm w-full" aria-label="Search the captures" placeholder="Search the captures" value={sought} onChange={(event) => setSought(event.target.value)} />
       <ul className="grid max-h-48 grid-cols-1 gap-1 overflow-y-auto pr-2" aria-label="To which captures">
         {shown.map((row) => (
-          <li key={row.id}>
+          <li key={row.id} data-offered={row.id}>
             <label className="flex items-center gap-2">
               <input type="checkbox" className="checkbox checkbox-sm" checked={isChosen(row)} onChange={(event) => turn(row, event.target.checked)} />
               <span className="min-w-0 flex-1 truncate">{row.name}</span>

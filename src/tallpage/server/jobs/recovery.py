@@ -22,26 +22,24 @@ IDLE_AFTER = timedelta(seconds=15)
 def recover_abandoned() -> int:
     """Queue again every running job whose worker is gone or silent; returns how many."""
     recovered = []
-
-    @transaction.atomic
-    def take_up(job: Job) -> None:
-        ours = Job.objects.filter(pk=job.pk, owner=job.owner, state=Job.State.RUNNING).update(
-            state=Job.State.STOPPED if job.stop_requested else Job.State.QUEUED,
-            finished_at=timezone.now() if job.stop_requested else None,
-            owner="",
-            stop_requested=False,
-        )
-        if ours and not job.stop_requested:
-            hand_over(job)
-            recovered.append(job)
-
     long_ago = timezone.now() - SILENT_AFTER
-    running = Job.objects.filter(state=Job.State.RUNNING)
-    each_apart(
-        (row for row in running if (row.heartbeat_at or long_ago) <= long_ago or is_dead(row.owner)),
-        take_up,
-        fail=_fail,
-    )
+
+    def take_up(job: Job) -> None:
+        silent = job.heartbeat_at is None or job.heartbeat_at < long_ago
+        if not (silent or is_dead(job.owner)):
+            return
+        with transaction.atomic():
+            ours = Job.objects.filter(pk=job.pk, owner=job.owner, state=Job.State.RUNNING).update(
+                state=Job.State.STOPPED if job.stop_requested else Job.State.QUEUED,
+                finished_at=timezone.now() if job.stop_requested else None,
+                owner="",
+                stop_requested=False,
+            )
+            if ours and not job.stop_requested:
+                hand_over(job)
+                recovered.append(job)
+
+    each_apart(Job.objects.filter(state=Job.State.RUNNING), take_up, fail=_fail)
     return len(recovered)
 
 
