@@ -247,7 +247,10 @@ class Person:
         self.until(lambda _: self.all("#add-slot option:not([disabled])"), what="slots to choose from")
         choice = Select(self.see("#add-slot"))
         choice.select_by_visible_text(next(row.text for row in choice.options if words in row.text))
+        before = len(self.all("[data-output]"))
         self.click("Add")
+        # Its row moves the button: whoever presses it again just then misses it.
+        self.until(lambda _: len(self.all("[data-output]")) > before, what=f"the row of {words}")
 
     def see_frame(self, *wanted: int) -> None:
         """Wait until the four numbers are these; says what they were when they never become so."""
