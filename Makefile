@@ -68,17 +68,18 @@ check: development
 	cd frontend && $(NPM) run --silent types && $(NPM) run --silent lint
 
 # Python's packages and the interface's are installed beside each other, and so run the tests: the
-# checks with the tests of the interface and the command line, the journeys, those of the core, the server's.
+# checks with the tests of the interface, the command line and the server's parts that have a folder of their
+# own, the journeys, those of the core, the others of the server.
 ALL_INSTALLED := @$(MAKE) --no-print-directory --jobs 2 --output-sync development $(LISTS)
 test: | system-for-tests
 	$(ALL_INSTALLED)
 	@setup/side_by_side.sh "$(MAKE) --no-print-directory checks-and-other-tests" \
-		"$(VENV)/pytest tests/browser" "$(VENV)/pytest tests/core" "$(VENV)/pytest tests/server"
+		"$(VENV)/pytest tests/browser" "$(VENV)/pytest tests/core" "$(VENV)/pytest $(wildcard tests/server/test_*.py)"
 
 .PHONY: checks-and-other-tests
 checks-and-other-tests: check
 	cd frontend && $(NPM) run --silent test
-	$(VENV)/pytest $(wildcard tests/test_*.py)
+	$(VENV)/pytest $(wildcard tests/test_*.py tests/server/*/)
 
 # What takes too long for every change: every kind of page and list, all that is killed, all screens,
 # and more examples for all that holds for any.

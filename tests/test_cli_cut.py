@@ -41,7 +41,7 @@ def _pixels(picture: Path, folder: Path, document: str | dict[str, Any]) -> Pixe
     return decoded((folder / "out.png").read_bytes())
 
 
-@pytest.mark.parametrize("document", long_but(DOCUMENTS[::4], DOCUMENTS), ids=range(len(DOCUMENTS)))
+@pytest.mark.parametrize("document", long_but(DOCUMENTS[::8], DOCUMENTS), ids=range(len(DOCUMENTS)))
 def test_every_document_of_the_description_is_drawn(picture: Path, tmp_path: Path, document: str) -> None:
     drawn = _pixels(picture, tmp_path, document)
     assert drawn.shape[1] == 640

@@ -65,6 +65,7 @@ def test_pictures_folders_lists_and_pages_come_to_files_with_a_manifest(
     assert {"boat 0-120", "boat 2-120", "harbour-120"} <= {Path(row["file"]).stem for row in rows}
 
 
+@pytest.mark.long
 def test_a_page_that_lacks_the_block_is_left_out_with_a_warning_or_ends_the_run(
     run_capturing: RunCommand, site: str, tmp_path: Path
 ) -> None:
@@ -110,6 +111,7 @@ def test_the_pixels_are_those_of_a_fit_by_hand(run_here: RunCommand, tmp_path: P
     )
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("name", long_but(["article-picture"], starter_names()))
 def test_each_routine_that_ships_runs_on_any_picture(run_here: RunCommand, tmp_path: Path, name: str) -> None:
     picture = tmp_path / "ferry.png"

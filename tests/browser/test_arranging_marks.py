@@ -52,6 +52,7 @@ def test_a_dragged_mark_meets_the_edge_of_another_and_a_guide_shows_it(
     )
 
 
+@pytest.mark.long
 def test_a_mark_is_turned_by_its_handle_and_sized_as_it_is_turned(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     _draw(person, "b", (200, 300), (160, 80))

@@ -10,6 +10,7 @@ from tests.browser.person import FIELDS, Person
 pytestmark = pytest.mark.browser
 
 
+@pytest.mark.long
 def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     person.drag("[data-pointer-layer]", (100, 120), (300, 200))
@@ -23,6 +24,7 @@ def test_a_box_is_drawn_moved_and_resized_by_mouse(person: Person, picture_id: i
     person.until(lambda _: person.stored_frame(picture_id) == (85, 145, 245, 260))
 
 
+@pytest.mark.long
 def test_a_band_is_folded_away_changed_and_unfolded(person: Person, picture_id: int) -> None:
     def folds() -> list[tuple[int, int]]:
         person.see_saved()

@@ -314,6 +314,7 @@ def _served(folder: Path) -> Iterator[str]:
         server.shutdown()
 
 
+@pytest.mark.long
 def test_a_file_is_dragged_out_under_its_name(person: Person) -> None:
     capture_id = person.picture(text_page(600, 400))
     (cut,) = person.ask(f"/captures/{capture_id}")["cuts"]

@@ -156,6 +156,7 @@ def test_an_outline_that_crosses_itself_is_refused_with_a_word(person: Person) -
     assert "outline" not in person.document(page_id)
 
 
+@pytest.mark.long
 def test_a_stray_thing_is_mended_and_the_ground_goes_on(person: Person) -> None:
     rows = np.arange(500)[:, None, None]
     ground = np.where(rows // 12 % 2 > 0, (214, 226, 219), (188, 202, 210)).astype(np.uint8)

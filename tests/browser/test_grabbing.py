@@ -88,6 +88,7 @@ def test_a_tab_is_scrolled_into_one_tall_picture(sharing_person: tuple[Person, s
     assert join["height_px"] == 2_400 + join["pieces"][0]["height_px"]
 
 
+@pytest.mark.long
 def test_sharing_that_ends_is_said_and_what_was_grabbed_stays(sharing_person: tuple[Person, str]) -> None:
     person, shared = sharing_person
     person.click("Grab now")

@@ -54,6 +54,7 @@ def _saved(person: Person, name: str) -> Path:
     return place
 
 
+@pytest.mark.long
 def test_a_file_is_saved_by_a_pattern_that_shows_what_comes_out(person: Person) -> None:
     capture_id = person.picture(text_page(600, 400))
     row = _row(person, capture_id)

@@ -53,6 +53,7 @@ def _join(person: Person, ids: list[int]) -> None:
     person.click("Join")
 
 
+@pytest.mark.long
 def test_screens_of_a_phone_are_dropped_and_joined(person: Person) -> None:
     page = _page(person)
     views: Views = under_header(scrolled(page, [1_500.0, 0.0, 800.0], WINDOW_PX), 60)

@@ -155,6 +155,7 @@ def test_the_rest_is_dimmed_in_the_file_as_on_the_screen(person: Person, picture
     assert pixels[y - 20, x - 20].max() < 130
 
 
+@pytest.mark.long
 def test_marks_are_copied_to_another_cut(person: Person, picture_id: int) -> None:
     person.open_bench(picture_id)
     _draw(person, "b", (100, 100), (120, 60))

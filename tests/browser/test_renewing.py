@@ -35,6 +35,7 @@ def _pointed(person: Person, capture_id: int) -> dict[str, Any]:
     return {row["id"]: row for row in marks}
 
 
+@pytest.mark.long
 def test_a_page_is_taken_again_and_what_is_in_doubt_is_looked_at(person: Person, own_site: DemoSite) -> None:
     first = person.take(f"http://127.0.0.1:{own_site.server_port}/")
     before = _pointed(person, first)
@@ -71,7 +72,6 @@ def test_a_page_is_taken_again_and_what_is_in_doubt_is_looked_at(person: Person,
     person.see("[data-output][data-state=done]")
 
 
-@pytest.mark.long
 def test_a_cut_is_carried_over_to_another_capture(person: Person) -> None:
     first, second = person.stored("/"), person.stored("/")
     _pointed(person, first)

@@ -46,6 +46,7 @@ def test_steps_are_put_together_kept_with_the_capture_and_changed(person: Person
     _usual_again(person)
 
 
+@pytest.mark.long
 def test_what_is_missing_of_a_page_is_said_and_taken_with_one_press(person: Person) -> None:
     board_id = person.stored("/departures")
     person.open("/")

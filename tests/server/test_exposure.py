@@ -46,7 +46,7 @@ def test_beyond_loopback_it_starts_only_with_an_account(
 @pytest.mark.parametrize(
     "told",
     [
-        {"TALLPAGE_HOST": "0.0.0.0"},  # noqa: S104
+        pytest.param({"TALLPAGE_HOST": "0.0.0.0"}, marks=pytest.mark.long),  # noqa: S104
         pytest.param({"TALLPAGE_ALLOWED_HOSTS": "pictures.example"}, marks=pytest.mark.long),
         {"TALLPAGE_HOST": "0.0.0.0", "TALLPAGE_OPEN_TO_NETWORK": "1"},  # noqa: S104 - what opened it once
     ],

@@ -57,6 +57,7 @@ def _chromium_under(process_ids: set[int]) -> set[int]:
     return found
 
 
+@pytest.mark.long
 def test_a_capture_whose_worker_is_killed_is_completed_once_by_the_next(home: Path, site: str) -> None:
     _order(home, f"{site}/slow")
     with _worker(home) as process:

@@ -214,6 +214,7 @@ def test_pages_for_members_are_taken_signed_in(sign_in: Any, server: AskedServer
     assert (shot.numbers, shot.report.signed_in, shot.report.warnings) == ([1, 2, 3], True, ())
 
 
+@pytest.mark.long
 def test_a_form_is_filled_in_once_for_many_pages(server: AskedServer, shoot: Any) -> None:
     for _ in range(3):
         assert shoot("/members", sign_in=_form(server)).numbers == [1, 2, 3]

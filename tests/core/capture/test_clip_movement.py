@@ -123,6 +123,7 @@ def test_a_picture_that_comes_later_begins_then(browser: Browser, pages: str, tm
     assert _colours(seen, 0)[:8] == ["red", "green", "green", "blue"] * 2
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("path", long_but(["/whole-film"], ["/film", "/whole-film"]))
 def test_a_film_moves_in_the_clips_time(browser: Browser, pages: str, tmp_path: Path, path: str) -> None:
     frames = _frames(browser, f"{pages}{path}", tmp_path, rate_fps=20)
@@ -130,6 +131,7 @@ def test_a_film_moves_in_the_clips_time(browser: Browser, pages: str, tmp_path: 
     assert levels == pytest.approx([20 + 20 * (number // 2) for number in range(20)], abs=3)
 
 
+@pytest.mark.long
 def test_frames_within_a_page_move_evenly(browser: Browser, pages: str, tmp_path: Path) -> None:
     frames = _frames(browser, f"{pages}/frame", tmp_path)
     left_px = [int(np.argmax((frame[30] == _COLOURS["red"]).all(axis=1))) for frame in frames]

@@ -158,6 +158,7 @@ def test_windows_have_an_end(hands: Hands) -> None:
     hands.until(Said, lambda said: "no more are shown" in said.sentence)
 
 
+@pytest.mark.long
 def test_a_window_that_closes_itself_shows_what_is_below(hands: Hands) -> None:
     hands.click(100, 75)
     hands.until(Place, lambda place: place.title == "The other" and not place.loading)

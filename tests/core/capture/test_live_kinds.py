@@ -38,6 +38,7 @@ def server() -> Iterator[KindsServer]:
         yield running
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("name", long_but(["sticky section headings"], CHOSEN))
 def test_a_kind_of_page_is_taken_whole_and_stays_as_it_was(
     name: str, server: KindsServer, tmp_path: Path
