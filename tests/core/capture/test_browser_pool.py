@@ -30,6 +30,7 @@ def _kill(processes: set[psutil.Process]) -> None:
             process.kill()
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("part", long_but(["browser"], PARTS))
 def test_a_browser_that_loses_a_part_of_itself_is_replaced(part: str, site: str, tmp_path: Path) -> None:
     # Killed between two pages, it may die while the next is being opened: waited for without end once.

@@ -145,6 +145,7 @@ def test_enough_keeps_what_there_is_and_says_where_it_ends(
     assert strips_so_far(tmp_path) == manifest
 
 
+@pytest.mark.long
 def test_a_strip_that_is_told_of_can_be_looked_at(site: str, take: Take, tmp_path: Path) -> None:
     told: list[tuple[int, int]] = []
 

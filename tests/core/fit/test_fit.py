@@ -107,6 +107,7 @@ def test_a_fit_resizes_to_the_width_and_the_height_follows() -> None:
     assert decoded(result.chosen.data).shape == (100, 133, 3)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("seed", long_but([1], [1, 2]))
 def test_a_limit_that_cannot_be_met_comes_with_advice_that_works(seed: int) -> None:
     pixels = photograph(500, 600, seed=seed)
