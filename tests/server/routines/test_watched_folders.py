@@ -162,7 +162,18 @@ def test_one_picture_that_breaks_the_work_does_not_keep_others_from_coming_in(
     look_into_folders()
     assert [path.name for path in (watched / "refused").iterdir()] == ["a.png"]
     assert [path.name for path in (watched / "taken").iterdir()] == ["b.png"]
-    assert "a.png: something went wrong" in api.get("/watched-folders")[0]["problem"]
+    assert "a.png: Something went wrong" in api.get("/watched-folders")[0]["problem"]
+
+
+def test_a_picture_that_may_not_be_read_does_not_keep_others_from_coming_in(
+    watched: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    for name in ("a.png", "b.png"):
+        _put(watched, name, as_png(photograph(50, 50)))
+    monkeypatch.setattr(os, "access", lambda path, _mode: not Path(path).name.endswith("a.png"))
+    look_into_folders()
+    assert [path.name for path in (watched / "refused").iterdir()] == ["a.png"]
+    assert [path.name for path in (watched / "taken").iterdir()] == ["b.png"]
 
 
 def test_a_folder_that_is_left_alone_stays_and_is_not_looked_into(api: Api, watched: Path) -> None:

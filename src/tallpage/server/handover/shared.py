@@ -114,14 +114,14 @@ def _link(token: str) -> SharedLink:
 
 def _said(request: HttpRequest, link: SharedLink) -> HttpResponse:
     """Take a word; the right one opens the link for a while, in this browser."""
-    what, address = f"link {link.pk}", str(request.META.get("REMOTE_ADDR", ""))
-    if not may_try(what, address, most=_MOST_WORDS):
+    what = f"link {link.pk}"
+    if not may_try(what, request, most=_MOST_WORDS):
         said = "Too many wrong words were said. Try again in a quarter of an hour."
         return render(request, "handover/word.html", {"link": link, "said": said}, status=429)
     if not check_password(request.POST.get("word", "").strip(), link.word_hash):
         said = "That is not the word."
         return render(request, "handover/word.html", {"link": link, "said": said}, status=401)
-    forget_tries(what, address)
+    forget_tries(what, request)
     response = HttpResponseRedirect(link_path(link))
     response.set_cookie(
         _COOKIE,

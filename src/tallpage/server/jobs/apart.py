@@ -15,7 +15,8 @@ from tallpage.core.errors import StorageError, TallPageError
 _Result = TypeVar("_Result")
 _Row = TypeVar("_Row", bound=Model)
 _log = logging.getLogger(__name__)
-_UNKNOWN = "Something went wrong inside Tall Page. The server's log says more."
+UNKNOWN = "Something went wrong inside Tall Page. The server's log says more."
+"""What a person is told of a fault of ours."""
 
 
 def each_apart(
@@ -41,7 +42,7 @@ def each_apart(
             _fail(row, error.in_one_line(), fail)
         except Exception:
             _log.exception("%s %s failed unexpectedly", type(row).__name__, row.pk)
-            _fail(row, _UNKNOWN, fail)
+            _fail(row, UNKNOWN, fail)
 
 
 def _fail(row: _Row, reason: str, fail: Callable[[_Row, str], object]) -> None:

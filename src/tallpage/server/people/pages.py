@@ -24,13 +24,13 @@ class SignIn(LoginView):
 
     def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
         """Sign in, unless too much was tried from the same address, whatever the names were."""
-        if not may_try(_SIGN_IN, _address(request), most=_MOST_TRIES):
+        if not may_try(_SIGN_IN, request, most=_MOST_TRIES):
             return locked(request)
         return super().post(request, *args, **kwargs)
 
     def form_valid(self, form: AuthenticationForm) -> HttpResponse:
         """Name and password are right."""
-        forget_tries(_SIGN_IN, _address(self.request))
+        forget_tries(_SIGN_IN, self.request)
         return super().form_valid(form)
 
 
@@ -38,10 +38,6 @@ class SignOut(LogoutView):
     """Ends the session, by POST only."""
 
     next_page = "/account/sign-in"
-
-
-def _address(request: HttpRequest) -> str:
-    return str(request.META.get("REMOTE_ADDR", ""))
 
 
 def locked(request: HttpRequest, *_: Any, **__: Any) -> HttpResponse:

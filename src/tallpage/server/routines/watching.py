@@ -15,9 +15,9 @@ from django.core.files import File
 from django.db import OperationalError, transaction
 from pathvalidate import sanitize_filename
 
-from tallpage.core.errors import PictureTooLarge, RoutineError, StorageError, TallPageError
+from tallpage.core.errors import PictureTooLarge, PictureUnreadable, RoutineError, StorageError, TallPageError
 from tallpage.core.files import storage_errors
-from tallpage.server.jobs.apart import each_apart
+from tallpage.server.jobs.apart import UNKNOWN, each_apart
 from tallpage.server.preferences.out_folder import out_folder
 from tallpage.server.routines.models import Routine, Run, RunItem, WatchedFolder
 from tallpage.server.routines.runs import require_runnable
@@ -140,7 +140,7 @@ def _take_in(watched: WatchedFolder, path: Path) -> None:
         _move(arriving, REFUSED, name)
     except Exception:
         _log.exception("%s could not be taken in", name)
-        _tell(watched, f"{name}: something went wrong inside Tall Page. The server’s log says more.")
+        _tell(watched, f"{name}: {UNKNOWN}")
         _move(arriving, REFUSED, name)
     else:
         _move(arriving, TAKEN, name)
@@ -149,6 +149,8 @@ def _take_in(watched: WatchedFolder, path: Path) -> None:
 def _order(watched: WatchedFolder, arriving: Path, name: str) -> None:
     if arriving.stat().st_size > _MOST_BYTES:
         raise PictureTooLarge(f"The file has over {_MOST_BYTES // 1_000_000} MB.")
+    if not os.access(arriving, os.R_OK):
+        raise PictureUnreadable("The file may not be read.", hint="Check whose it is.")
     with arriving.open("rb") as file, received(File(file)) as copy, transaction.atomic():
         capture = order_received(copy, name)
         run = _run_of(watched)
