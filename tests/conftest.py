@@ -20,6 +20,7 @@ from tallpage.core.capture import Browser, PageReport, PageRequest, take_page
 from tallpage.core.picture import StripManifest
 from tallpage.demo.photo_store import PhotoStore
 from tallpage.demo.site_server import DemoSite
+from tallpage.demo.stand_ins.publishing import PublishingSite
 from tests.command import InThisProcess, Ran, run_command
 
 # How long an example takes says nothing about whether it is right, least of all on a busy machine.
@@ -56,6 +57,16 @@ def site(photo_store: PhotoStore) -> Iterator[str]:
     thread = threading.Thread(target=server.serve_forever, daemon=True)
     thread.start()
     yield f"http://127.0.0.1:{server.server_port}"
+    server.shutdown()
+    server.server_close()
+
+
+@pytest.fixture
+def publishing(tmp_path: Path) -> Iterator[PublishingSite]:
+    """The simulated site that takes uploads."""
+    server = PublishingSite(0, tmp_path / "published")
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    yield server
     server.shutdown()
     server.server_close()
 

@@ -1,8 +1,6 @@
 """Uploads: what a place says, in our words; nothing written over; trying again where that helps."""
 
 import socket
-import threading
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -16,15 +14,6 @@ FILE = UploadFile(name="fares-320x200.png", data=as_png(gradient(320, 200)), med
 WIDE = UploadFile(name="wide.png", data=as_png(gradient(900, 20)), media_type="image/png")
 HEAVY = UploadFile(name="heavy.png", data=as_png(noise(700, 200)), media_type="image/png")
 ODD = UploadFile(name="fares.txt", data=b"Fares", media_type="text/plain")
-
-
-@pytest.fixture
-def publishing(tmp_path: Path) -> Iterator[PublishingSite]:
-    server = PublishingSite(0, tmp_path / "published")
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    yield server
-    server.shutdown()
-    server.server_close()
 
 
 def _form(site: PublishingSite, token: str = TOKEN) -> FormTarget:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
@@ -21,17 +20,6 @@ from tests.server.conftest import Api
 
 class Killed(BaseException):
     """Stands for the end of a worker: nothing of ours is told of it."""
-
-
-@pytest.fixture
-def publishing(tmp_path: Path) -> Iterator[PublishingSite]:
-    """The simulated publishing site."""
-    server = PublishingSite(0, tmp_path / "published")
-    thread = threading.Thread(target=server.serve_forever, daemon=True)
-    thread.start()
-    yield server
-    server.shutdown()
-    server.server_close()
 
 
 @pytest.fixture

@@ -1,10 +1,6 @@
 """Uploads by the command line, to the place that an outlet names."""
 
-import threading
-from collections.abc import Iterator
 from pathlib import Path
-
-import pytest
 
 from tallpage.core.picture import Raster, encode_jpeg
 from tallpage.demo.stand_ins.publishing import TOKEN, PublishingSite
@@ -13,15 +9,6 @@ from tallpage.server.outlets.models import Outlet, Slot
 from tallpage.server.signins.encryption import seal
 from tests.command import run_command
 from tests.pictures import text_page
-
-
-@pytest.fixture
-def publishing(tmp_path: Path) -> Iterator[PublishingSite]:
-    server = PublishingSite(0, tmp_path / "published")
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    yield server
-    server.shutdown()
-    server.server_close()
 
 
 def _picture(file: Path, width_px: int) -> Path:
